@@ -1,0 +1,1 @@
+"""Keen Ripple: choreographed micro-animations for product interfaces."""

@@ -1,0 +1,141 @@
+"""The command line: serve, demo, run, sample, handoff, schema."""
+
+from __future__ import annotations
+
+import argparse
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+from typing import Any
+
+from keen_ripple.core.document import json_schema, read_piece
+from keen_ripple.core.errors import DocumentFault, Fault
+from keen_ripple.core.geometry import boxes
+from keen_ripple.core.run import run_of
+from keen_ripple.core.timeline import Timeline, frame_times, sample, timeline_of
+from keen_ripple.handoff import FORMATS
+
+
+def main(arguments: Sequence[str] | None = None) -> int:
+    """Runs one command; 0 when it worked, 1 for a fault in the input, 2 for wrong usage."""
+    options = _parser().parse_args(arguments)
+    try:
+        options.command(options)
+    except DocumentFault as fault:
+        for each in fault.all or (fault,):
+            print(f"keen-ripple: {each}", file=sys.stderr)
+        return 1
+    except (Fault, OSError) as fault:
+        print(f"keen-ripple: {fault}", file=sys.stderr)
+        return 1
+    return 0
+
+
+def _parser() -> argparse.ArgumentParser:
+    parser = argparse.ArgumentParser(prog="keen-ripple", description="Micro-animations, computed exactly.")
+    commands = parser.add_subparsers(required=True, metavar="COMMAND")
+    for name, text in (("serve", "serve the application"), ("demo", "serve it with the Quay Nine pieces")):
+        command = commands.add_parser(name, help=text)
+        command.add_argument("--db", type=Path, default=Path("quay-nine.sqlite"), metavar="FILE")
+        command.add_argument("--port", type=_port, default=8090, metavar="N", help="0 takes any free port")
+        command.set_defaults(command=_serve, with_demo=name == "demo")
+    command = commands.add_parser("run", help="print the lead-in, the loop and their segments")
+    command.add_argument("piece", type=Path, metavar="PIECE.json")
+    command.set_defaults(command=_run)
+    command = commands.add_parser("sample", help="print what each layer looks like, a JSON line per moment")
+    command.add_argument("piece", type=Path, metavar="PIECE.json")
+    when = command.add_mutually_exclusive_group(required=True)
+    when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
+    when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to the end of the first round")
+    command.set_defaults(command=_sample)
+    command = commands.add_parser("handoff", help="write the piece as a file for others")
+    command.add_argument("piece", type=Path, metavar="PIECE.json")
+    command.add_argument("--format", choices=sorted(FORMATS), required=True)
+    command.add_argument("--out", type=Path, required=True, metavar="FILE")
+    command.set_defaults(command=_handoff)
+    command = commands.add_parser("schema", help="print the JSON Schema of a piece")
+    command.set_defaults(command=lambda _: _print(json_schema(), indent=2))
+    return parser
+
+
+def _moments(text: str) -> list[float]:
+    try:
+        moments = [float(part) for part in text.split(",")]
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a list of milliseconds such as 0,250,1000") from None
+    if not all(0.0 <= moment < 1e9 for moment in moments):
+        raise argparse.ArgumentTypeError(f"{text!r} has a moment outside 0 to 1000000000 ms")
+    return moments
+
+
+def _rate(text: str) -> float:
+    try:
+        rate = float(text)
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a number") from None
+    if not 0.0 < rate <= 1000.0:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a frame rate above 0, up to 1000")
+    return rate
+
+
+def _port(text: str) -> int:
+    if not (text.isdecimal() and int(text) < 65536):
+        raise argparse.ArgumentTypeError(f"{text!r} is not a port from 0 to 65535")
+    return int(text)
+
+
+def _timeline(options: argparse.Namespace) -> Timeline:
+    return timeline_of(read_piece(_document(options.piece)))
+
+
+def _document(path: Path) -> Any:
+    try:
+        return json.loads(path.read_text("utf-8"))
+    except json.JSONDecodeError as error:
+        raise Fault(
+            f"{path} is not JSON: {error.msg} in line {error.lineno}, column {error.colno}.",
+            remedy="Mend it there, or export the piece again.",
+        ) from None
+    except UnicodeDecodeError:
+        raise Fault(f"{path} is not UTF-8 text.", remedy="Save it as UTF-8.") from None
+
+
+def _run(options: argparse.Namespace) -> None:
+    _print(run_of(read_piece(_document(options.piece))).to_json())
+
+
+def _sample(options: argparse.Namespace) -> None:
+    timeline = _timeline(options)
+    moments = options.at if options.at is not None else frame_times(timeline.run, options.fps)
+    for t_ms, pose in zip(moments, sample(timeline, moments), strict=True):
+        bounds = boxes(timeline.piece, pose)
+        layers = {name: {**look, "box": bounds[name]} for name, look in pose.items()}
+        _print({"t_ms": t_ms, "layers": _rounded(layers)})
+
+
+def _rounded(value: Any) -> Any:
+    if isinstance(value, float):
+        return round(value, 6) + 0.0
+    if isinstance(value, dict):
+        return {key: _rounded(item) for key, item in value.items()}
+    return [_rounded(item) for item in value] if isinstance(value, list | tuple) else value
+
+
+def _handoff(options: argparse.Namespace) -> None:
+    options.out.write_bytes(FORMATS[options.format].write(_timeline(options)))
+
+
+def _serve(options: argparse.Namespace) -> None:
+    # Imported here, so that the other commands start quickly.
+    from keen_ripple.web.serve import serve
+
+    serve(options.db, options.port, with_demo=options.with_demo)
+
+
+def _print(value: Any, indent: int | None = None) -> None:
+    print(json.dumps(value, ensure_ascii=False, indent=indent))
+
+
+if __name__ == "__main__":
+    sys.exit(main())

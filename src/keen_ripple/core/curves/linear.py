@@ -1,0 +1,43 @@
+"""linear() of CSS Easing Functions Level 2, section 2.1."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from keen_ripple.core.arrays import Floats
+from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.curves.vectorised import for_float_or_array
+
+
+@dataclass(frozen=True)
+class Linear:
+    """Straight lines through points (input, output), inputs never falling; equal inputs are a jump.
+
+    Outside its points it goes on along the outermost line, as CSS says.
+    """
+
+    points: tuple[tuple[float, float], ...] = ((0.0, 0.0), (1.0, 1.0))
+
+    @for_float_or_array
+    def __call__(self, u: Floats) -> Floats:
+        if len(self.points) == 1:
+            return np.full_like(u, self.points[0][1])
+        x, y = np.array(self.points).T
+        left = np.clip(np.searchsorted(x, u, side="right") - 1, 0, len(x) - 2)
+        span = x[left + 1] - x[left]
+        with np.errstate(divide="ignore", invalid="ignore"):
+            along = y[left] + (u - x[left]) / span * (y[left + 1] - y[left])
+        return np.asarray(np.where(span > 0.0, along, np.where(u < x[left], y[left], y[left + 1])))
+
+    def css(self) -> str:
+        if self == Linear():
+            return "linear"
+        stops = (f"{css_number(y, 5)} {css_number(x * 100, 4)}%" for x, y in self.points)
+        return f"linear({', '.join(stops)})"
+
+    def trace(self) -> tuple[Floats, Floats]:
+        inner = [(x, y) for x, y in self.points if 0.0 < x < 1.0]
+        x, y = np.array([(0.0, 0.0), (0.0, self(0.0)), *inner, (1.0, self(1.0)), (1.0, 1.0)]).T
+        return x, y

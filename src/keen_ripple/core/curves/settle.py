@@ -1,0 +1,64 @@
+"""A spring as a curve: its motion from the start to the moment it has settled."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from keen_ripple.core.arrays import Floats
+from keen_ripple.core.curves.fit import fit_lines
+from keen_ripple.core.curves.linear import Linear
+from keen_ripple.core.curves.spring import Spring
+from keen_ripple.core.curves.vectorised import for_float_or_array
+
+CSS_TOLERANCE = 0.001
+
+
+@dataclass(frozen=True)
+class Settle:
+    """Progress over the settling time of a spring, in whole ms rounded up; exactly 1 from its end on."""
+
+    spring: Spring
+    duration_ms: int
+
+    @staticmethod
+    @lru_cache(maxsize=4096)
+    def of(spring: Spring) -> Settle:
+        return Settle(spring, math.ceil(spring.settling_time_s() * 1000.0 - 1e-9))
+
+    @for_float_or_array
+    def __call__(self, u: Floats) -> Floats:
+        return np.where(u >= 1.0, 1.0, self._moving(u))
+
+    def css(self) -> str:
+        return _as_linear(self).css()
+
+    def trace(self) -> tuple[Floats, Floats]:
+        u = np.linspace(0.0, 1.0, self._density() + 1)
+        # Settled means within 0.001: the last step onto 1 is a jump.
+        return np.append(u, 1.0), np.append(self._moving(u), 1.0)
+
+    def _moving(self, u: Floats) -> Floats:
+        return np.asarray(self.spring.position(u * (self.duration_ms / 1000.0)))
+
+    def _density(self) -> int:
+        """Chords over h are off by at most h²/8·max|x″|, and |x″| is greatest near the start."""
+        seconds = self.duration_ms / 1000.0
+        frequency = self.spring.stiffness / self.spring.mass
+        drag = self.spring.damping / self.spring.mass
+        bend = (frequency + drag * abs(self.spring.velocity)) * seconds**2
+        return int(np.clip(math.sqrt(bend / (8.0 * 1e-5)), 256, 8192))
+
+
+@lru_cache(maxsize=1024)
+def _as_linear(settle: Settle) -> Linear:
+    u, progress = settle.trace()
+    # CSS text ends on 1 instead of jumping there.
+    progress = progress[:-1].copy()
+    progress[-1] = 1.0
+    # Rounding to the five places that are printed takes a share of the tolerance.
+    knots = fit_lines(u[:-1], progress, CSS_TOLERANCE * 0.96)
+    return Linear(tuple((float(x), float(y)) for x, y in knots))

@@ -1,0 +1,171 @@
+"""The damped spring m·x″ + c·x′ + k·(x − 1) = 0 with x(0) = 0, x′(0) = v₀, in closed form.
+
+With a = c/2m and q = a² − k/m the distance from rest is, in all three dampings,
+
+    y(t) = x(t) − 1 = e^(−a·t) · [ y₀·C(t) + (v₀ + a·y₀)·S(t) ],   y₀ = −1
+
+    q < 0   C = cos ωt,    S = sin ωt / ω,    ω = √−q
+    q = 0   C = 1,         S = t
+    q > 0   C = cosh rt,   S = sinh rt / r,   r = √q
+
+(the textbook solution of the linear oscillator, e.g. Kreyszig, Advanced Engineering Mathematics, section 2.4). The
+form with two roots divides by zero at q = 0; this one is continuous across it.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+
+from keen_ripple.core.arrays import Floats
+from keen_ripple.core.curves.vectorised import for_float_or_array
+from keen_ripple.core.errors import Fault
+
+
+@dataclass(frozen=True)
+class Spring:
+    """A spring that pulls progress from 0 to 1.
+
+    stiffness > 0 and damping > 0 per unit of `mass` > 0, as in physics; `velocity` is the progress per second at the
+    start. Times are seconds. `position` and `speed` take a float or an array, for t ≥ 0; before 0 nothing moves.
+    """
+
+    stiffness: float
+    damping: float
+    mass: float = 1.0
+    velocity: float = 0.0
+
+    def __post_init__(self) -> None:
+        for name in ("stiffness", "damping", "mass"):
+            value = getattr(self, name)
+            if not (math.isfinite(value) and value > 0.0):
+                raise Fault(f"The spring's {name} is {value}.", value=value, remedy=f"Give a {name} above 0.")
+        if not math.isfinite(self.velocity):
+            raise Fault("The spring's start speed is not a number.", remedy="Give a finite start speed.")
+
+    @classmethod
+    def fit(cls, overshoot: float, settling_time_s: float) -> Spring:
+        """The spring of mass 1 that overshoots by the fraction 0 < `overshoot` < 1 and settles to 0.001 at that time.
+
+        The overshoot fixes the damping ratio, ζ = −ln o / √(π² + ln² o); time then only scales the frequency.
+        """
+        if not (0.0 < overshoot < 1.0 and settling_time_s > 0.0):
+            raise Fault(
+                f"No spring overshoots by {overshoot} and settles in {settling_time_s} s.",
+                value=[overshoot, settling_time_s],
+                remedy="Give an overshoot between 0 and 1 and a settling time above 0.",
+            )
+        log = math.log(overshoot)
+        ratio = -log / math.hypot(math.pi, log)
+        frequency = cls(1.0, 2.0 * ratio).settling_time_s() / settling_time_s
+        return cls(frequency**2, 2.0 * ratio * frequency)
+
+    @for_float_or_array
+    def position(self, t_s: Floats) -> Floats:
+        """Progress x(t); 0 at the start, 1 at rest."""
+        t = np.maximum(t_s, 0.0)
+        return 1.0 + _decayed(self._a, self._q, t, -1.0, self.velocity - self._a)
+
+    @for_float_or_array
+    def speed(self, t_s: Floats) -> Floats:
+        """Progress per second, x′(t)."""
+        t = np.maximum(t_s, 0.0)
+        return _decayed(self._a, self._q, t, self.velocity, self._k - self._a * self.velocity)
+
+    def peak(self) -> tuple[float, float]:
+        """(t_s, value) of the greatest progress; (inf, 1.0) for a spring that nears 1 without passing it."""
+        turns = self._turns()
+        best = max(((self.position(t), t) for t in turns[:2]), default=(-math.inf, math.inf))
+        return (best[1], best[0]) if best[0] > 1.0 else (math.inf, 1.0)
+
+    def settling_time_s(self, tolerance: float = 0.001) -> float:
+        """The least T with |x(t) − 1| ≤ tolerance for all t ≥ T."""
+        return _settling_time_s(self, tolerance)
+
+    @property
+    def _a(self) -> float:
+        return self.damping / (2.0 * self.mass)
+
+    @property
+    def _k(self) -> float:
+        return self.stiffness / self.mass
+
+    @property
+    def _q(self) -> float:
+        return self._a**2 - self._k
+
+    def _turns(self) -> tuple[float, ...]:
+        """The first moments t > 0 with x′ = 0: two if it swings, at most one if it does not."""
+        # x′ = 0 where v₀·C + (k/m − a·v₀)·S = 0.
+        pull = self._k - self._a * self.velocity
+        if self._q < 0.0:
+            w = math.sqrt(-self._q)
+            first = math.atan2(-self.velocity * w, pull) % math.pi / w
+            first = first or math.pi / w
+            return first, first + math.pi / w
+        r = math.sqrt(self._q)
+        if pull == 0.0 or self.velocity == 0.0:
+            return ()
+        ratio = -self.velocity / pull  # = tanh(r·t)/r, or t itself where r = 0
+        if ratio <= 0.0 or r * ratio >= 1.0:
+            return ()
+        return (math.atanh(r * ratio) / r if r else ratio,)
+
+
+def _decayed(a: float, q: float, t: Floats, at_c: float, at_s: float) -> Floats:
+    """e^(−a·t)·[at_c·C(t) + at_s·S(t)], with the growing part of cosh and sinh taken into the exponent."""
+    if q < 0.0:
+        w = math.sqrt(-q)
+        wave = at_c * np.cos(w * t) + at_s * t * np.sinc(w * t / math.pi)
+        return np.asarray(np.exp(-a * t) * wave)
+    r = math.sqrt(q)
+    slow = (a * a - q) / (a + r)  # a − r without cancellation
+    fading = np.exp(-2.0 * r * t)
+    sinh = -np.expm1(-2.0 * r * t) / (2.0 * r) if r else t
+    return np.asarray(np.exp(-slow * t) * (at_c * (1.0 + fading) / 2.0 + at_s * sinh))
+
+
+@lru_cache(maxsize=4096)
+def _settling_time_s(spring: Spring, tolerance: float) -> float:
+    def off(t: float) -> float:
+        return float(abs(spring.position(t) - 1.0))
+
+    start = _last_turn_outside(spring, tolerance, off)
+    # From `start` on |y| falls through the tolerance once and stays below it.
+    end = _first_inside(spring, start, tolerance, off)
+    for _ in range(200):
+        middle = (start + end) / 2.0
+        if middle in (start, end):
+            break
+        start, end = (middle, end) if off(middle) > tolerance else (start, middle)
+    return end
+
+
+def _last_turn_outside(spring: Spring, tolerance: float, off: Callable[[float], float]) -> float:
+    """The last moment of standing still, or the start, at which progress is off by more than the tolerance."""
+    turns = spring._turns()
+    if len(turns) < 2:
+        return next((t for t in turns if off(t) > tolerance), 0.0)
+    first, half = turns[0], turns[1] - turns[0]
+    if off(first) <= tolerance:
+        return 0.0
+    # Turns shrink by a constant factor; step back over what rounding may have added.
+    count = int(math.log(off(first) / tolerance) / (spring._a * half)) + 1
+    while count and off(first + count * half) <= tolerance:
+        count -= 1
+    return first + count * half
+
+
+def _first_inside(spring: Spring, start: float, tolerance: float, off: Callable[[float], float]) -> float:
+    later = next((t for t in spring._turns() if t > start), None)
+    if spring._q < 0.0:
+        half = math.pi / math.sqrt(-spring._q)
+        return later if later is not None and off(later) <= tolerance else start + half
+    step = 1.0 / spring._a
+    while off(start + step) > tolerance or off(start + 2.0 * step) > tolerance:
+        step *= 2.0
+    return start + step

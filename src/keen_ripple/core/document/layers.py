@@ -1,0 +1,54 @@
+"""Layers: one model per kind, its fields made from the property table."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
+
+from pydantic import Field, create_model
+
+from keen_ripple.core.document.fields import Id, Model, Name, property_type
+from keen_ripple.core.properties import KINDS, properties_of
+
+
+class LayerBase(Model):
+    """What every layer has besides the properties of its kind."""
+
+    id: Id
+    name: Name
+    locked: bool = False
+    # Filled by the kinds below; declared here so that code can ask any layer.
+    kind: Any
+    layers: Any = ()
+
+    def base(self) -> dict[str, Any]:
+        """The base value of each property of this kind."""
+        return {row.name: getattr(self, row.name) for row in properties_of(self.kind)}
+
+
+def _model_of(kind: str) -> type[LayerBase]:
+    fields: dict[str, Any] = {"kind": (Literal[kind], ...)}
+    for row in properties_of(kind):
+        fields[row.name] = (property_type(row), ... if row.default is None else row.default)
+    if kind == "group":
+        fields["layers"] = (tuple["Layer", ...], ())
+    else:
+        fields["layers"] = (tuple[()], Field(default=(), exclude=True))
+    return create_model(kind.title(), __base__=LayerBase, __module__=__name__, **fields)
+
+
+MODELS = {kind: _model_of(kind) for kind in KINDS}
+if TYPE_CHECKING:
+    Layer = LayerBase
+else:
+    Layer = Annotated[Union[tuple(MODELS.values())], Field(discriminator="kind")]  # noqa: UP007
+for _model in MODELS.values():
+    _model.model_rebuild(_types_namespace={"Layer": Layer})
+
+
+def walk(layers: Sequence[LayerBase], place: str = "/layers") -> Iterator[tuple[LayerBase, str]]:
+    """Every layer in painting order, groups before their content, with its JSON pointer."""
+    for index, layer in enumerate(layers):
+        here = f"{place}/{index}"
+        yield layer, here
+        yield from walk(layer.layers, f"{here}/layers")

@@ -1,0 +1,49 @@
+"""The whole document."""
+
+from __future__ import annotations
+
+from typing import TYPE_CHECKING, Any, Literal
+
+from pydantic import Field, create_model
+
+from keen_ripple.core.document.fields import Colour, Id, Model, Name, Size, property_type
+from keen_ripple.core.document.layers import Layer
+from keen_ripple.core.document.transitions import Transition
+from keen_ripple.core.properties import VARYING
+
+FORMAT = 1
+
+_fields: dict[str, Any] = {row.name: (property_type(row), None) for row in VARYING}
+if TYPE_CHECKING:
+    Look = Model
+else:
+    Look = create_model("Look", __base__=Model, __module__=__name__, __doc__="Differences of one layer.", **_fields)
+
+
+class State(Model):
+    """A keyframed look of the whole piece, as differences from the base, by layer."""
+
+    id: Id
+    name: Name
+    changes: dict[str, Look] = Field(default={})
+
+    def of(self, layer_id: str) -> dict[str, Any]:
+        """The properties of the layer that this state sets."""
+        look = self.changes.get(layer_id)
+        return {name: getattr(look, name) for name in look.model_fields_set} if look else {}
+
+
+class Piece(Model):
+    """One micro-animation."""
+
+    format: Literal[1] = Field(description="The version of this format.")
+    id: Id
+    name: Name
+    width: Size
+    height: Size
+    ground: Colour | None = None
+    blend: Literal["oklab", "srgb"] = Field(default="oklab", description="The colour space of blending.")
+    layers: tuple[Layer, ...] = ()
+    states: tuple[State, ...] = Field(min_length=1)
+    start: Id = Field(description="The state in which the piece starts.")
+    transitions: tuple[Transition, ...] = ()

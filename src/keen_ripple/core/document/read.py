@@ -1,0 +1,71 @@
+"""From JSON to a piece: every fault with its place, its value and its remedy."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterable, Mapping
+from typing import Any
+
+from pydantic import ValidationError
+
+from keen_ripple.core.document.piece import FORMAT, Piece
+from keen_ripple.core.document.references import reference_faults
+from keen_ripple.core.errors import DocumentFault, Fault
+
+REMEDIES = {
+    "missing": "Add it.",
+    "extra_forbidden": "Remove it, or mend its spelling.",
+    "greater_than_equal": "Give {ge:g} or more.",
+    "greater_than": "Give more than {gt:g}.",
+    "less_than_equal": "Give {le:g} or less.",
+    "literal_error": "Choose {expected}.",
+    "float_type": "Give a number.",
+    "int_type": "Give a whole number.",
+    "int_from_float": "Give a whole number.",
+    "finite_number": "Give a finite number.",
+    "string_pattern_mismatch": "Use lower-case letters and digits, in words joined by single hyphens.",
+    "string_too_short": "Write at least one character.",
+    "union_tag_invalid": "Choose {expected_tags}.",
+    "union_tag_not_found": "Add the field kind.",
+}
+
+
+def read_piece(document: Any) -> Piece:
+    """The piece that a JSON value describes. Raises DocumentFault, which holds every fault found."""
+    if isinstance(document, Mapping) and isinstance(document.get("format"), int) and document["format"] > FORMAT:
+        raise DocumentFault(
+            f"This piece has format {document['format']}, newer than this program's {FORMAT}.",
+            place="/format",
+            value=document["format"],
+            remedy="Open it with a newer Keen Ripple.",
+        )
+    try:
+        # As JSON text, since models so strict take a list for a tuple only from there.
+        piece = Piece.model_validate_json(json.dumps(document))
+    except ValidationError as error:
+        raise DocumentFault.of([_fault(detail) for detail in error.errors()]) from None
+    faults = list(reference_faults(piece))
+    if faults:
+        raise DocumentFault.of(faults)
+    return piece
+
+
+def pointer(parts: Iterable[Any]) -> str:
+    """A JSON pointer, RFC 6901."""
+    return "".join("/" + str(part).replace("~", "~0").replace("/", "~1") for part in parts)
+
+
+def _fault(detail: Any) -> Fault:
+    # Discriminated unions put the chosen kind into the location; it is no place in the document.
+    loc, steps = detail["loc"], []
+    for i, part in enumerate(loc):
+        tagged = i > 0 and (isinstance(loc[i - 1], int) or loc[i - 1] == "timing") and isinstance(part, str)
+        if not (tagged and part in ("group", "rectangle", "ellipse", "path", "text", "curve", "spring")):
+            steps.append(part)
+    place, value = pointer(steps), detail["input"]
+    own = detail.get("ctx", {}).get("error")
+    if isinstance(own, Fault):
+        return own.at(place)
+    remedy = REMEDIES.get(detail["type"], "").format(**detail.get("ctx", {}))
+    shown = "" if detail["type"] == "missing" or isinstance(value, dict | list) else f" (it is {value!r})"
+    return Fault(f"{detail['msg']}{shown}.", place=place, value=value, remedy=remedy)

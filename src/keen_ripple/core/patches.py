@@ -1,0 +1,65 @@
+"""Edits as RFC 6902 JSON Patch, each with the patch that takes it back."""
+
+from __future__ import annotations
+
+import copy
+from collections.abc import Mapping, Sequence
+from typing import Any
+
+import jsonpatch
+import jsonpointer
+
+from keen_ripple.core.errors import Fault
+
+Patch = Sequence[Mapping[str, Any]]
+
+
+class PatchFault(Fault):
+    """A patch that is none, or that does not fit the document."""
+
+
+def apply(document: Any, patch: Any) -> tuple[Any, list[dict[str, Any]]]:
+    """The patched document, and the patch that leads back to the old one. The document given is left as it is."""
+    if not isinstance(patch, list) or not all(isinstance(operation, Mapping) for operation in patch):
+        raise PatchFault("The patch is not a list of operations.", value=patch, remedy="Send RFC 6902 JSON Patch.")
+    result = copy.deepcopy(document)
+    inverse: list[dict[str, Any]] = []
+    for index, operation in enumerate(patch):
+        try:
+            back = _inverse(result, operation)
+            result = jsonpatch.apply_patch(result, [operation], in_place=True)
+        except (jsonpatch.JsonPatchException, jsonpointer.JsonPointerException, KeyError, TypeError) as error:
+            raise PatchFault(
+                f"Operation {index} does not fit the piece: {error}.",
+                place=str(operation.get("path", "")),
+                value=dict(operation),
+                remedy="Load the piece again and make the change anew.",
+            ) from None
+        inverse[:0] = back
+    return result, inverse
+
+
+def _inverse(document: Any, operation: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """What takes one operation back, told from the document before it."""
+    name, path = operation["op"], operation["path"]
+    if name in ("add", "copy"):
+        return _take_back_add(document, path)
+    if name in ("remove", "replace"):
+        old = copy.deepcopy(jsonpointer.resolve_pointer(document, path))
+        return [{"op": "add" if name == "remove" else "replace", "path": path, "value": old}]
+    if name == "move":
+        return [{"op": "move", "from": path, "path": operation["from"]}]
+    if name == "test":
+        return []
+    raise PatchFault(f"{name!r} is no operation of JSON Patch.", place=path, value=name, remedy="Use add or replace.")
+
+
+def _take_back_add(document: Any, path: str) -> list[dict[str, Any]]:
+    parent_path, _, last = path.rpartition("/")
+    parent = jsonpointer.resolve_pointer(document, parent_path)
+    if isinstance(parent, list):
+        return [{"op": "remove", "path": f"{parent_path}/{len(parent) if last == '-' else last}"}]
+    key = last.replace("~1", "/").replace("~0", "~")
+    if path and key in parent:
+        return [{"op": "replace", "path": path, "value": copy.deepcopy(parent[key])}]
+    return [{"op": "remove", "path": path}]

@@ -1,0 +1,52 @@
+"""What the page shows of transitions: how long they take, along which curve, and who moves when."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+from keen_ripple.core.curves import Easing, Settle
+from keen_ripple.core.document import Transition
+from keen_ripple.core.moves import length_ms, moves_of
+from keen_ripple.core.tape import curve_knots
+from keen_ripple.core.timeline import Timeline
+
+# A curve is drawn at some hundred pixels: this is a tenth of one of them.
+DRAWN = 0.001
+
+
+def transition_readings(timeline: Timeline) -> dict[str, dict[str, Any]]:
+    """By transition: its length, the spans of its moves, and its curve ready to be drawn."""
+    return {transition.id: _reading(timeline, transition) for transition in timeline.piece.transitions}
+
+
+def _reading(timeline: Timeline, transition: Transition) -> dict[str, Any]:
+    moves = moves_of(timeline.piece, timeline.poses, transition)
+    timing = transition.timing
+    reading: dict[str, Any] = {
+        "length_ms": length_ms(transition),
+        "own_ms": timing.length_ms(),
+        "moves": [[m.layer, m.property, m.start_ms, m.end_ms] for m in moves],
+        "curve": curve_points(timing.progress()),
+        "spring": None,
+    }
+    if isinstance(easing := timing.progress(), Settle):
+        reading["spring"] = spring_reading(easing)
+    return reading
+
+
+def curve_points(easing: Easing) -> list[list[float]]:
+    """[u, progress] for drawing, u from 0 to 1."""
+    return [[round(u, 4), round(p, 4)] for u, p in curve_knots(easing, DRAWN).tolist()]
+
+
+def spring_reading(settle: Settle) -> dict[str, Any]:
+    """Peak and settling time in ms; `peak_ms` is None where the spring never passes its goal."""
+    peak_s, peak = settle.spring.peak()
+    reached = math.isfinite(peak_s)
+    return {
+        "settling_ms": settle.duration_ms,
+        "peak": round(peak, 4),
+        "peak_ms": round(peak_s * 1000.0, 1) if reached else None,
+        "overshoot": round(max(peak - 1.0, 0.0), 4),
+    }

@@ -1,0 +1,15 @@
+"""Quay Nine: the pieces of an invented harbour-ferry app."""
+
+from __future__ import annotations
+
+import json
+from importlib.resources import files
+from typing import Any
+
+# In the order of the shelf.
+PIECES = ("tide-loader", "beacon-pulse", "crossing-progress")
+
+
+def documents() -> list[dict[str, Any]]:
+    """The demo's pieces, as documents."""
+    return [json.loads((files(__name__) / f"{name}.json").read_text("utf-8")) for name in PIECES]

@@ -1,0 +1,21 @@
+"""What each format offers."""
+
+from __future__ import annotations
+
+from typing import Protocol
+
+from keen_ripple.core.timeline import Timeline
+
+
+class Format(Protocol):
+    @property
+    def name(self) -> str:
+        """What it is called on the command line and in addresses; also the ending of its files."""
+        ...
+
+    @property
+    def media_type(self) -> str: ...
+
+    def write(self, timeline: Timeline) -> bytes:
+        """The whole file. The same timeline gives the same bytes."""
+        ...

@@ -1,0 +1,142 @@
+"""One self-contained web page: elements, CSS keyframes, no script."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from html import escape
+
+from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.document import walk
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.css_values import DECLARATIONS, RESTING, colour, px, rest_rule
+from keen_ripple.handoff.fonts import FAMILY, font_faces
+from keen_ripple.handoff.keyframes import Animation, animations_of
+
+
+@dataclass(frozen=True)
+class Html:
+    name: str = "html"
+    media_type: str = "text/html"
+
+    def write(self, timeline: Timeline) -> bytes:
+        return ("\n".join(_page(timeline)) + "\n").encode("utf-8")
+
+
+HTML = Html()
+
+
+def _page(timeline: Timeline) -> Iterator[str]:
+    piece = timeline.piece
+    yield from (
+        "<!doctype html>",
+        '<html lang="en">',
+        "<head>",
+        '  <meta charset="utf-8">',
+        '  <meta name="viewport" content="width=device-width, initial-scale=1">',
+        f"  <title>{escape(piece.name)}</title>",
+        "  <style>",
+    )
+    yield from _indented(_style(timeline), 4)
+    yield from ("  </style>", "</head>", "<body>")
+    yield f'  <div class="piece" data-piece="{piece.id}" role="img" aria-label="{escape(piece.name)}">'
+    for layer in piece.layers:
+        yield from _indented(_element(layer), 4)
+    yield from ("  </div>", "</body>", "</html>")
+
+
+def _style(timeline: Timeline) -> Iterator[str]:
+    piece = timeline.piece
+    layers = [layer for layer, _ in walk(piece.layers)]
+    yield from font_faces(
+        "".join(sorted({c for layer in layers if layer.kind == "text" for c in layer.base()["text"]}))
+    )
+    yield from _rule("body", {"margin": "0"})
+    ground = {"background-color": colour(piece.ground, RESTING)} if piece.ground else {}
+    size = {"position": "relative", "width": px(piece.width), "height": px(piece.height)}
+    yield from _rule(".piece", {**size, **ground})
+    yield from _rule("[data-layer]", {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"})
+    animations = {layer.id: animations_of(timeline, layer) for layer in layers}
+    for layer in layers:
+        played = {"animation": _shorthand(animations[layer.id])} if animations[layer.id] else {}
+        look = timeline.rest[layer.id]
+        yield from _rule(_selector(layer), {**_fixed(layer), **rest_rule(layer.kind, look), **played})
+    for layer in layers:
+        for animation in animations[layer.id]:
+            yield from animation.lines()
+    yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]])
+
+
+def _calmer(timeline: Timeline, moving: Sequence[LayerBase]) -> Iterator[str]:
+    """Where motion is unwanted, things stand where they come to rest; opacity and colours go on."""
+    rules: list[str] = []
+    for layer in moving:
+        names = {track.property.name for track in timeline.tracks if track.layer == layer.id}
+        look = timeline.poses[timeline.run.final_state][layer.id]
+        places = [d for d in DECLARATIONS[layer.kind] if not d.calm and names & set(d.shows)]
+        if not places:
+            continue
+        animations = animations_of(timeline, layer, calm=True)
+        still = {d.css: d.text(look, RESTING) for d in places}
+        rules += _rule(_selector(layer), {**still, "animation": _shorthand(animations) or "none"})
+        rules += [line for animation in animations for line in animation.lines()]
+    if rules:
+        yield "@media (prefers-reduced-motion: reduce) {"
+        yield from _indented(rules, 2)
+        yield "}"
+
+
+def _shorthand(animations: Sequence[Animation]) -> str:
+    return ", ".join(animation.shorthand() for animation in animations)
+
+
+def _selector(layer: LayerBase) -> str:
+    return f'[data-layer="{layer.id}"]'
+
+
+def _fixed(layer: LayerBase) -> dict[str, str]:
+    """What the kind of layer needs, whatever its state."""
+    look = layer.base()
+    if layer.kind == "ellipse":
+        return {"border-radius": "50%"}
+    if layer.kind == "path":
+        return {"stroke-linecap": look["stroke_cap"], "stroke-linejoin": look["stroke_join"]}
+    if layer.kind == "text":
+        return {
+            "display": "grid",
+            "align-content": "center",
+            "text-align": {"centre": "center"}.get(look["text_align"], look["text_align"]),
+            "white-space": "pre",
+            "font-family": f'"{FAMILY}", sans-serif',
+            "font-weight": css_number(look["font_weight"]),
+            "line-height": "1.3",
+        }
+    return {}
+
+
+def _element(layer: LayerBase) -> Iterator[str]:
+    mark, look = f'data-layer="{layer.id}"', layer.base()
+    if layer.kind == "text":
+        yield f"<div {mark}>{escape(look['text'])}</div>"
+    elif layer.kind == "path":
+        view = f"0 0 {css_number(look['view_width'])} {css_number(look['view_height'])}"
+        yield f'<svg {mark} viewBox="{view}" preserveAspectRatio="none">'
+        # The outline stretches with its box, its stroke does not.
+        yield f'  <path vector-effect="non-scaling-stroke" d="{escape(look["path"])}"/>'
+        yield "</svg>"
+    elif layer.layers:
+        yield f"<div {mark}>"
+        for child in layer.layers:
+            yield from _indented(_element(child), 2)
+        yield "</div>"
+    else:
+        yield f"<div {mark}></div>"
+
+
+def _rule(selector: str, declarations: dict[str, str]) -> list[str]:
+    return [f"{selector} {{", *(f"  {css}: {text};" for css, text in declarations.items()), "}"]
+
+
+def _indented(lines: Iterable[str], by: int) -> Iterator[str]:
+    return (" " * by + line for line in lines)

@@ -1,0 +1,191 @@
+"""Motion as CSS animations: one @keyframes per layer where its lanes allow it.
+
+What CSS can say exactly (a move along one curve) is said so, curve and all. Where the parts of one CSS value move along
+different curves at once, as x and y of `translate` may, its keyframes are the knots of the tape.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator, Sequence
+from dataclasses import dataclass
+from itertools import pairwise
+from typing import Any
+
+import numpy as np
+
+from keen_ripple.core.curves import Easing
+from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.tape import tape_of
+from keen_ripple.core.timeline import Progress, Timeline, Track, values_at
+from keen_ripple.handoff.css_values import DECLARATIONS, Declaration, Look
+
+Span = tuple[int, int, Easing | None]
+# Two values at one moment need two keyframes; this far apart nobody sees the first.
+INSTANT_MS = 0.001
+
+
+@dataclass(frozen=True)
+class Keyframe:
+    t_ms: float
+    values: dict[str, str]
+    easing: str | None = None
+
+
+@dataclass(frozen=True)
+class Animation:
+    """One @keyframes rule, and how it is played: after `delay_ms`, once, or for ever."""
+
+    name: str
+    delay_ms: int
+    duration_ms: int
+    endless: bool
+    keyframes: tuple[Keyframe, ...]
+
+    def shorthand(self) -> str:
+        delay = f" {self.delay_ms}ms" if self.delay_ms else ""
+        return f"{self.name} {self.duration_ms}ms linear{delay} {'infinite' if self.endless else 'both'}"
+
+    def lines(self) -> Iterator[str]:
+        yield f"@keyframes {self.name} {{"
+        for frame in self.keyframes:
+            body = [f"{css}: {text};" for css, text in frame.values.items()]
+            if frame.easing:
+                body.append(f"animation-timing-function: {frame.easing};")
+            yield f"  {css_number(frame.t_ms / self.duration_ms * 100.0, 5)}% {{ {' '.join(body)} }}"
+        yield "}"
+
+
+def animations_of(timeline: Timeline, layer: LayerBase, calm: bool = False) -> list[Animation]:
+    """The animations that play the layer; with `calm` only its opacity and colours."""
+    tracks = {track.property.name: track for track in timeline.tracks if track.layer == layer.id}
+    moving = [d for d in DECLARATIONS[layer.kind] if (d.calm or not calm) and tracks.keys() & set(d.shows)]
+    run, found = timeline.run, list[Animation]()
+    stretches = [("", 0, run.total_ms)] if not run.lead_in_ms or run.loop_ms is None else []
+    stretches = stretches or [("--lead-in", 0, run.lead_in_ms), ("", run.lead_in_ms, run.total_ms)]
+    for suffix, from_ms, to_ms in stretches:
+        endless = run.loop_ms is not None and to_ms == run.total_ms
+        for group in _groups(moving, tracks, from_ms, to_ms):
+            number = len([a for a in found if a.delay_ms == from_ms])
+            name = f"{timeline.piece.id}-{layer.id}{suffix}{f'--{number + 1}' if number else ''}{'--calm' * calm}"
+            frames = tuple(_frames(timeline, layer, tracks, group, from_ms, to_ms, endless))
+            found.append(Animation(name, from_ms, to_ms - from_ms, endless, frames))
+    return found
+
+
+@dataclass(frozen=True)
+class _Group:
+    """CSS properties that one @keyframes can carry; without `spans` their keyframes come from the tape."""
+
+    declarations: list[Declaration]
+    spans: set[Span] | None
+
+
+def _groups(moving: Sequence[Declaration], tracks: dict[str, Track], from_ms: int, to_ms: int) -> list[_Group]:
+    groups: list[_Group] = []
+    for declaration in moving:
+        spans = {
+            (move.start_ms, move.end_ms, move.easing)
+            for name in declaration.shows
+            if name in tracks
+            for move in tracks[name].moves
+            # A cut at the very end belongs to what comes after, unless nothing does.
+            if from_ms <= move.start_ms and move.end_ms <= to_ms
+        }
+        if not spans:
+            continue
+        if not _one_at_a_time(spans):
+            groups.append(_Group([declaration], None))
+            continue
+        home = next((g for g in groups if g.spans is not None and _one_at_a_time(g.spans | spans)), None)
+        if home and home.spans is not None:
+            home.declarations.append(declaration)
+            home.spans.update(spans)
+        else:
+            groups.append(_Group([declaration], spans))
+    return groups
+
+
+def _one_at_a_time(spans: Iterable[Span]) -> bool:
+    ordered = sorted(spans, key=lambda span: span[:2])
+    return all(a[1] <= b[0] for a, b in pairwise(ordered))
+
+
+def _frames(
+    timeline: Timeline,
+    layer: LayerBase,
+    tracks: dict[str, Track],
+    group: _Group,
+    from_ms: int,
+    to_ms: int,
+    endless: bool,
+) -> Iterator[Keyframe]:
+    names = {name for declaration in group.declarations for name in declaration.shows}
+    own = [track for name, track in tracks.items() if name in names]
+    if group.spans is None:
+        plan = _plan_of_tape(timeline, own, from_ms, to_ms)
+    else:
+        plan = _plan_of_spans(group.spans, from_ms, to_ms, endless)
+    space = timeline.piece.blend
+    looks = _looks([dict(timeline.rest[layer.id])] * len(plan), own, [(at, before) for _, at, before, _ in plan])
+    for (t_ms, _, _, easing), look in zip(plan, looks, strict=True):
+        yield Keyframe(t_ms - from_ms, {d.css: d.text(look, space) for d in group.declarations}, easing)
+
+
+Plan = list[tuple[float, float, bool, str | None]]
+"""(time of the keyframe, moment whose look it shows, whether just before it, curve until the next)."""
+
+
+def _plan_of_spans(spans: set[Span], from_ms: int, to_ms: int, endless: bool) -> Plan:
+    """Keyframes where moves start and end. A rest that ends in a cut steps at its end."""
+    cuts = {start for start, end, _ in spans if start == end}
+    easings = {start: easing for start, end, easing in spans if easing is not None}
+    arrivals = {end for start, end, easing in spans if easing is not None}
+    moments = sorted({from_ms, to_ms, *(t for start, end, _ in spans for t in (start, end))})
+    plan: Plan = []
+    for index, t in enumerate(moments):
+        last = t == to_ms
+        if t in cuts and (t in arrivals or (last and endless)):
+            # The look just before the cut; at the end of a loop the next round shows the new one.
+            plan.append((t if last and endless else t - INSTANT_MS, t, True, None if last and endless else "step-end"))
+            if last and endless:
+                continue
+        easing = easings.get(t)
+        following = moments[index + 1] if index + 1 < len(moments) else None
+        curve = easing.css() if easing else ("step-end" if following in cuts else None)
+        plan.append((t, t, False, None if last else curve))
+    return plan
+
+
+def _plan_of_tape(timeline: Timeline, tracks: Sequence[Track], from_ms: int, to_ms: int) -> Plan:
+    """A keyframe at each knot of any of the tracks, straight lines between."""
+    keys = {(track.layer, track.property.name) for track in tracks}
+    knots = [t.times_ms for t in tape_of(timeline) if (t.layer, t.property) in keys]
+    moments = np.unique(np.round(np.concatenate([*knots, [from_ms, to_ms]]), 3))
+    plan: Plan = []
+    jumps = {m.end_ms for track in tracks for m in track.moves if m.easing is None}
+    for t in moments[(moments >= from_ms) & (moments <= to_ms)].tolist():
+        if t in jumps and t > from_ms:
+            plan.append((t - INSTANT_MS, t, True, None))
+        plan.append((t, t, False, None))
+    return plan
+
+
+def _looks(looks: list[dict[str, Any]], tracks: Sequence[Track], moments: Sequence[tuple[float, bool]]) -> list[Look]:
+    """The looks at (moment, whether just before it), with authored values where nothing moves at that moment."""
+    looks = [dict(look) for look in looks]
+    for track in tracks:
+        for look, (t, before) in zip(looks, moments, strict=True):
+            look[track.property.name] = _value(track, t, before)
+    return list(looks)
+
+
+def _value(track: Track, t: float, before: bool) -> Any:
+    value = track.first
+    for move in track.moves:
+        if move.start_ms < t < move.end_ms:
+            row = values_at(track, Progress(np.array([t])))[0]
+            return track.blend.value(row)
+        if move.end_ms < t or (move.end_ms == t and not (before and move.easing is None)):
+            value = move.end
+    return value

@@ -1,0 +1,30 @@
+"""The application factory."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from flask import Flask
+
+from keen_ripple.store import connect, migrate
+from keen_ripple.web import database, edits, errors, handoffs, page, pieces, schema, security
+
+
+def create_app(database_path: Path | str) -> Flask:
+    """The application on one database file, which is made or brought up to date. Raises MigrationFault."""
+    conn = connect(database_path)
+    try:
+        migrate(conn)
+    finally:
+        conn.close()
+    app = Flask(__name__, static_folder=None)
+    app.config.update(DATABASE=str(database_path), MAX_CONTENT_LENGTH=4 * 1024 * 1024)
+    # Pretty or sorted JSON costs time on every answer.
+    app.json.sort_keys = False  # type: ignore[attr-defined]
+    app.json.compact = True  # type: ignore[attr-defined]
+    app.json.ensure_ascii = False  # type: ignore[attr-defined]
+    for part in (database, security, errors):
+        part.install(app)
+    for module in (pieces, edits, handoffs, schema, page):
+        app.register_blueprint(module.blueprint)
+    return app

@@ -1,0 +1,27 @@
+"""Reading what was sent."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import request
+
+from keen_ripple.web.errors import RequestFault
+
+
+def body() -> dict[str, Any]:
+    """The JSON object that was sent. Raises RequestFault."""
+    value = request.get_json(silent=True)
+    if not isinstance(value, dict):
+        raise RequestFault("The request holds no JSON object.", remedy="Send one, as application/json.")
+    return value
+
+
+def field(value: dict[str, Any], name: str, kind: type) -> Any:
+    """One field of the object, of the type given. Raises RequestFault."""
+    found = value.get(name)
+    if not isinstance(found, kind) or (kind is int and isinstance(found, bool)):
+        raise RequestFault(
+            f"The request's {name} is not a {kind.__name__}.", place=f"/{name}", value=found, remedy="Mend it."
+        )
+    return found

@@ -1,0 +1,45 @@
+"""Who may ask, and what a page may do."""
+
+from __future__ import annotations
+
+import secrets
+from urllib.parse import urlsplit
+
+from flask import Flask, Response, abort, g, request
+
+LOCAL = {"127.0.0.1", "localhost", "[::1]"}
+
+
+def install(app: Flask) -> None:
+    app.before_request(_refuse_strangers)
+    app.after_request(_headers)
+
+
+def nonce() -> str:
+    """The nonce of this answer, for the style sheets that the page adds to itself."""
+    if "nonce" not in g:
+        g.nonce = secrets.token_urlsafe(16)
+    value: str = g.nonce
+    return value
+
+
+def _refuse_strangers() -> None:
+    """A name that resolves to this machine, or a page of another origin, must not reach the pieces."""
+    if urlsplit(f"//{request.host}").hostname not in {name.strip("[]") for name in LOCAL}:
+        abort(403, "This host is not served here. Open the address that the program printed.")
+    origin = request.headers.get("Origin")
+    if origin is not None and origin != f"http://{request.host}":
+        abort(403, "This origin may not use the application.")
+
+
+def _headers(response: Response) -> Response:
+    response.headers["Content-Security-Policy"] = (
+        "default-src 'none'; script-src 'self'; connect-src 'self'; font-src 'self'; img-src 'self' data:; "
+        f"style-src 'self' 'nonce-{nonce()}'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+    )
+    response.headers["X-Content-Type-Options"] = "nosniff"
+    response.headers["Referrer-Policy"] = "no-referrer"
+    response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
+    response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
+    response.headers.setdefault("Cache-Control", "no-store")
+    return response

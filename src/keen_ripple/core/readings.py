@@ -7,6 +7,7 @@ from typing import Any
 
 from keen_ripple.core.curves import Easing, Settle
 from keen_ripple.core.document import Transition
+from keen_ripple.core.document.transitions import Curve, Spring
 from keen_ripple.core.moves import length_ms, moves_of
 from keen_ripple.core.tape import curve_knots
 from keen_ripple.core.timeline import Timeline
@@ -22,17 +23,22 @@ def transition_readings(timeline: Timeline) -> dict[str, dict[str, Any]]:
 
 def _reading(timeline: Timeline, transition: Transition) -> dict[str, Any]:
     moves = moves_of(timeline.piece, timeline.poses, transition)
-    timing = transition.timing
-    reading: dict[str, Any] = {
+    return {
         "length_ms": length_ms(transition),
-        "own_ms": timing.length_ms(),
         "moves": [[m.layer, m.property, m.start_ms, m.end_ms] for m in moves],
-        "curve": curve_points(timing.progress()),
-        "spring": None,
+        **timing_reading(transition.timing),
+        "lanes": [timing_reading(lane.timing) if lane.timing else None for lane in transition.lanes],
     }
-    if isinstance(easing := timing.progress(), Settle):
-        reading["spring"] = spring_reading(easing)
-    return reading
+
+
+def timing_reading(timing: Curve | Spring) -> dict[str, Any]:
+    """How long one timing takes, its curve, and what its spring does."""
+    easing = timing.progress()
+    return {
+        "own_ms": timing.length_ms(),
+        "curve": curve_points(easing),
+        "spring": spring_reading(easing) if isinstance(easing, Settle) else None,
+    }
 
 
 def curve_points(easing: Easing) -> list[list[float]]:

@@ -66,6 +66,15 @@ def _fault(detail: Any) -> Fault:
     own = detail.get("ctx", {}).get("error")
     if isinstance(own, Fault):
         return own.at(place)
-    remedy = REMEDIES.get(detail["type"], "").format(**detail.get("ctx", {}))
-    shown = "" if detail["type"] == "missing" or isinstance(value, dict | list) else f" (it is {value!r})"
-    return Fault(f"{detail['msg']}{shown}.", place=place, value=value, remedy=remedy)
+    remedy = REMEDIES.get(detail["type"], f"{detail['msg']}.").format(**detail.get("ctx", {}))
+    name = steps[-1] if steps else "The piece"
+    return Fault(_message(detail["type"], name, value), place=place, value=value, remedy=remedy)
+
+
+def _message(kind: str, name: Any, value: Any) -> str:
+    if kind == "missing":
+        return f"{name} is missing."
+    if kind == "extra_forbidden":
+        return f"There is no field {name}."
+    text = json.dumps(value, ensure_ascii=False)
+    return f"{name} is {text if len(text) <= 60 else text[:57] + '…'}."

@@ -1,0 +1,82 @@
+# Two commands do everything on a fresh machine: `make demo` and `make test`.
+#   make demo [PORT=8090] [DB=quay-nine.sqlite]
+SHELL := /bin/bash
+.SHELLFLAGS := -eu -o pipefail -c
+.DEFAULT_GOAL := help
+.PHONY: help setup demo test lint bench types lock
+
+PORT ?= 8090
+DB ?= quay-nine.sqlite
+PY := .venv/bin/python
+PAGE := src/keen_ripple/web/dist/index.html
+SOURCES := $(shell find frontend/src -type f) frontend/index.html frontend/vite.config.ts $(wildcard src/keen_ripple/fonts/*)
+PIP := $(PY) -m pip --quiet --disable-pip-version-check install
+
+help:
+	@echo "make demo   set up, load Quay Nine and serve it (PORT=…, DB=…)"
+	@echo "make test   set up, Chromium included; run linters, type checks and all tests"
+	@echo "make bench  the benchmarks, as ratios to a peer"
+	@echo "make setup  set up what the application needs, and build the page"
+
+setup: .setup/runtime $(PAGE)
+
+demo: setup
+	@.venv/bin/keen-ripple demo --db "$(DB)" --port $(PORT)
+
+test: .setup/dev .setup/chromium $(PAGE) lint
+	@echo "· front end tests"
+	@cd frontend && npm run --silent test
+	@echo "· all other tests"
+	@$(PY) -m pytest -n 2 --dist loadgroup
+
+lint: .setup/dev .setup/node
+	@echo "· linters and type checks"
+	@$(PY) -m ruff format --check --quiet src tests scripts benchmarks || { echo "Run: .venv/bin/ruff format src tests scripts benchmarks"; exit 1; }
+	@$(PY) -m ruff check --quiet src tests scripts benchmarks
+	@$(PY) -m mypy --no-error-summary
+	@cd frontend && npm run --silent types && npm run --silent lint
+
+bench: .setup/dev .setup/chromium $(PAGE)
+	@$(PY) -m pytest benchmarks --benchmark-enable --benchmark-disable-gc -s
+
+types: .setup/runtime .setup/node
+	@$(PY) scripts/generate_types.py
+
+# New versions into the lock files; needs pip-tools.
+lock:
+	cd requirements && for name in runtime dev; do CUSTOM_COMPILE_COMMAND="make lock" pip-compile --quiet --generate-hashes --allow-unsafe --strip-extras --no-emit-index-url --no-emit-find-links --no-emit-trusted-host --output-file $$name.txt $$name.in; done
+
+.venv/bin/python:
+	@command -v python3 >/dev/null || { echo "Python 3.11 or newer is needed: install it, then try again."; exit 1; }
+	@python3 -c 'import sys; sys.exit(sys.version_info < (3, 11))' || { echo "Python 3.11 or newer is needed; python3 is $$(python3 -V)."; exit 1; }
+	@echo "· Python environment"
+	@python3 -m venv .venv || { echo "python3 cannot make environments: install its venv module (python3-venv), then try again."; exit 1; }
+
+.setup/runtime: requirements/runtime.txt pyproject.toml | .venv/bin/python
+	@echo "· Python packages"
+	@$(PIP) --require-hashes -r requirements/runtime.txt || { echo "The packages could not be installed: is a package index reachable?"; exit 1; }
+	@$(PIP) --no-deps --no-build-isolation --editable .
+	@mkdir -p .setup && touch $@
+
+.setup/dev: requirements/dev.txt .setup/runtime
+	@echo "· Python packages for tests"
+	@$(PIP) --require-hashes -r requirements/dev.txt || { echo "The packages could not be installed: is a package index reachable?"; exit 1; }
+	@mkdir -p .setup && touch $@
+
+.setup/node: frontend/package-lock.json
+	@command -v npm >/dev/null || { echo "Node 20 or newer with npm is needed to build the page: install it, then try again."; exit 1; }
+	@echo "· front end packages"
+	@cd frontend && npm ci --no-audit --no-fund --loglevel=error
+	@mkdir -p .setup && touch $@
+
+$(PAGE): .setup/node $(SOURCES)
+	@echo "· building the page"
+	@cd frontend && npm run --silent build -- --logLevel warn
+	@touch $@
+
+.setup/chromium:
+	@command -v chromium >/dev/null && command -v chromedriver >/dev/null || { \
+		echo "· Chromium and its driver"; \
+		command -v apt-get >/dev/null && [ "$$(id -u)" = 0 ] || { echo "Tests need chromium and chromedriver on the PATH: install Debian's chromium and chromium-driver as root, then try again."; exit 1; }; \
+		apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends chromium chromium-driver >/dev/null; }
+	@mkdir -p .setup && touch $@

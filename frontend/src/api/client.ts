@@ -1,0 +1,49 @@
+/* The only place that talks to the server. */
+import type { ChangeAnswer, Fault, Operation, WholeAnswer } from './answers';
+
+export class ApiFault extends Error {
+  constructor(
+    readonly status: number,
+    readonly fault: Fault,
+  ) {
+    super(`${fault.message} ${fault.remedy}`.trim());
+  }
+}
+
+async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+  let response: Response;
+  try {
+    response = await fetch(`/api${path}`, {
+      method,
+      headers: body === undefined ? {} : { 'Content-Type': 'application/json' },
+      body: body === undefined ? null : JSON.stringify(body),
+    });
+  } catch {
+    throw new ApiFault(0, {
+      kind: 'Offline',
+      message: 'The server does not answer.',
+      place: '',
+      value: null,
+      remedy: 'Start it again with make demo, then try once more; what you typed is kept.',
+    });
+  }
+  const answer = (await response.json()) as { error?: Fault };
+  if (!response.ok && answer.error) throw new ApiFault(response.status, answer.error);
+  return answer as T;
+}
+
+const at = (id: string) => `/pieces/${encodeURIComponent(id)}`;
+
+export const api = {
+  shelf: () => ask<{ pieces: WholeAnswer[] }>('GET', '/pieces'),
+  piece: (id: string) => ask<WholeAnswer>('GET', at(id)),
+  create: (name: string) => ask<{ id: string }>('POST', '/pieces', { name }),
+  duplicate: (id: string) => ask<{ id: string }>('POST', '/pieces', { copy_of: id }),
+  remove: (id: string) => ask<{ id: string }>('DELETE', at(id)),
+  restore: (id: string) => ask<{ id: string }>('POST', `${at(id)}/restore`),
+  edit: (id: string, revision: number, label: string, patch: Operation[]) =>
+    ask<ChangeAnswer>('PATCH', at(id), { revision, label, patch }),
+  undo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/undo`, { revision }),
+  redo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/redo`, { revision }),
+  handoffAddress: (id: string, format: string) => `/api${at(id)}/handoff/${format}`,
+};

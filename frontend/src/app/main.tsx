@@ -1,0 +1,25 @@
+import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
+import { App as AntApp, ConfigProvider } from 'antd';
+import { createRoot } from 'react-dom/client';
+import { createBrowserRouter, RouterProvider } from 'react-router';
+import { ShelfPage } from '../features/shelf';
+import { WorkbenchPage } from '../features/workbench';
+import './base.css';
+import { theme } from './theme';
+
+const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content ?? '';
+const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
+const router = createBrowserRouter([
+  { path: '/', element: <ShelfPage /> },
+  { path: '/pieces/:id', element: <WorkbenchPage /> },
+]);
+
+createRoot(document.getElementById('root')!).render(
+  <ConfigProvider theme={theme} csp={{ nonce }} wave={{ disabled: true }}>
+    <AntApp style={{ height: '100%' }}>
+      <QueryClientProvider client={queries}>
+        <RouterProvider router={router} />
+      </QueryClientProvider>
+    </AntApp>
+  </ConfigProvider>,
+);

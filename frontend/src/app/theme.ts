@@ -1,0 +1,44 @@
+import type { ThemeConfig } from 'antd';
+
+export const PAPER = '#f5f2ea';
+export const PANEL = '#fbfaf5';
+export const INK = '#15293b';
+export const GLASS = '#1f7a70';
+export const BRASS = '#b9832b';
+export const CORAL = '#d9503a';
+export const HAIRLINE = '#d9d4c6';
+
+/** The whole look of Ant Design's components, through their tokens. */
+export const theme: ThemeConfig = {
+  token: {
+    colorPrimary: GLASS,
+    colorInfo: GLASS,
+    colorError: '#b83a26',
+    colorWarning: '#8a5f16',
+    colorSuccess: GLASS,
+    colorText: INK,
+    colorTextSecondary: '#4d5c68',
+    colorTextPlaceholder: '#66737d',
+    colorBgBase: PANEL,
+    colorBgContainer: '#fff',
+    colorBgLayout: PAPER,
+    colorBgElevated: PANEL,
+    colorBorder: HAIRLINE,
+    colorBorderSecondary: HAIRLINE,
+    borderRadius: 3,
+    borderRadiusLG: 3,
+    borderRadiusSM: 2,
+    controlHeight: 28,
+    controlHeightSM: 24,
+    fontFamily: "'Hanken Grotesk', sans-serif",
+    fontFamilyCode: "'JetBrains Mono', monospace",
+    fontSize: 13,
+    motionDurationMid: '0.12s',
+    motionDurationSlow: '0.16s',
+    boxShadowSecondary: '0 2px 10px rgb(21 41 59 / 0.16)',
+  },
+  components: {
+    Button: { primaryShadow: 'none', defaultShadow: 'none', fontWeight: 600, colorPrimary: INK, algorithm: true },
+    Segmented: { trackBg: '#ece8dc', itemSelectedBg: GLASS, itemSelectedColor: '#fff', trackPadding: 0 },
+  },
+};

@@ -1,0 +1,54 @@
+import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import type { Piece, Pose } from '../../api/answers';
+import type { Clock } from './clock';
+import { Playing } from './playing';
+import { Scene } from './scene';
+import './scene.css';
+import type { Tape } from './tape';
+
+/** A scene of the piece, made anew only when its layers or its size change. */
+function useScene(piece: Piece, zoom: number) {
+  const holder = useRef<HTMLDivElement>(null);
+  const { layers, width, height, ground } = piece;
+  const scene = useMemo(() => new Scene(layers ?? [], width, height, ground ?? null), [layers, width, height, ground]);
+  useLayoutEffect(() => {
+    holder.current!.replaceChildren(scene.root);
+    scene.zoom(zoom);
+  }, [scene, zoom]);
+  return { holder, scene, size: { width: width * zoom, height: height * zoom } };
+}
+
+interface PoseProps {
+  piece: Piece;
+  pose: Pose;
+  zoom: number;
+  onScene?: (scene: Scene) => void;
+}
+
+/** One pose, standing still. */
+export function PoseView({ piece, pose, zoom, onScene }: PoseProps) {
+  const { holder, scene, size } = useScene(piece, zoom);
+  useLayoutEffect(() => scene.show(pose), [scene, pose]);
+  useLayoutEffect(() => onScene?.(scene), [scene, onScene]);
+  return <div ref={holder} style={size} data-piece={piece.id} />;
+}
+
+interface LoopProps {
+  piece: Piece;
+  rest: Pose;
+  tape: Tape;
+  clock: Clock;
+  zoom: number;
+}
+
+/** The run, playing by the clock. */
+export function LoopView({ piece, rest, tape, clock, zoom }: LoopProps) {
+  const { holder, scene, size } = useScene(piece, zoom);
+  const playing = useMemo(() => new Playing(scene), [scene]);
+  useLayoutEffect(() => {
+    playing.load(rest, tape);
+    playing.show(clock.moment);
+  }, [playing, rest, tape, clock]);
+  useEffect(() => clock.listen((moment) => playing.show(moment)), [clock, playing]);
+  return <div ref={holder} style={size} data-piece={piece.id} />;
+}

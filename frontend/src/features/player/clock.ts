@@ -1,0 +1,78 @@
+/* Time for players: one frame callback for all of them. */
+import type { Run } from '../../api/answers';
+
+export interface Length {
+  lead_in_ms: number;
+  loop_ms: number | null;
+  total_ms: number;
+}
+
+/** How long a piece that ends rests on its last look before it is played again. */
+const REST_MS = 1200;
+
+/** Where playing stands after `t` ms: loops go round after their lead-in; what ends rests, then starts again. */
+export function momentOf(t: number, run: Length): number {
+  if (run.loop_ms === null) return Math.min(t % (run.total_ms + REST_MS), run.total_ms);
+  return t < run.total_ms ? t : run.lead_in_ms + ((t - run.lead_in_ms) % run.loop_ms);
+}
+
+export class Clock {
+  /** ms played, at rate 1 */
+  t = 0;
+  rate = 1;
+  playing = true;
+  private run: Run | null = null;
+  private last: number | null = null;
+  private frame = 0;
+  private readonly listeners = new Set<(moment: number) => void>();
+
+  get moment(): number {
+    return this.run ? momentOf(this.t, this.run) : 0;
+  }
+
+  setRun(run: Run): void {
+    // An edit keeps the moment, unless the run has become too short for it.
+    this.t = this.run ? Math.min(this.moment, run.total_ms) : this.t;
+    this.run = run;
+    this.tell();
+  }
+
+  seek(t: number): void {
+    this.t = t;
+    this.tell();
+  }
+
+  setPlaying(playing: boolean): void {
+    this.playing = playing;
+    this.last = null;
+  }
+
+  /** Calls back with the moment at each frame, and once now. */
+  listen(listener: (moment: number) => void): () => void {
+    this.listeners.add(listener);
+    listener(this.moment);
+    if (!this.frame) this.frame = requestAnimationFrame(this.tick);
+    return () => {
+      this.listeners.delete(listener);
+      if (!this.listeners.size) {
+        cancelAnimationFrame(this.frame);
+        this.frame = 0;
+        this.last = null;
+      }
+    };
+  }
+
+  private readonly tick = (now: number): void => {
+    if (this.playing) {
+      if (this.last !== null) this.t += (now - this.last) * this.rate;
+      this.last = now;
+      this.tell();
+    }
+    this.frame = requestAnimationFrame(this.tick);
+  };
+
+  private tell(): void {
+    const moment = this.moment;
+    for (const listener of this.listeners) listener(moment);
+  }
+}

@@ -1,0 +1,121 @@
+import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
+import { App, Button, Input } from 'antd';
+import { useMemo, useState } from 'react';
+import { useNavigate } from 'react-router';
+import { api } from '../../api/client';
+import mark from '../../app/mark.svg';
+import { Clock } from '../player';
+import { filterPieces, FILTERS, type Filter } from './filter';
+import './shelf.css';
+import { ShelfCell } from './ShelfCell';
+
+export function ShelfPage() {
+  const { data, error, refetch } = useQuery({ queryKey: ['shelf'], queryFn: api.shelf });
+  const [filter, setFilter] = useState<Filter>('all');
+  const [wanted, setWanted] = useState('');
+  const [playing, setPlaying] = useState(true);
+  const clocks = useMemo(() => new Map((data?.pieces ?? []).map((piece) => [piece.id, new Clock()])), [data]);
+  const actions = useShelfActions();
+  const pieces = data ? filterPieces(data.pieces, filter, wanted) : [];
+  const loops = data?.pieces.filter((piece) => piece.run.loop_ms !== null).length ?? 0;
+
+  const toggle = () => {
+    for (const clock of clocks.values()) clock.setPlaying(!playing);
+    setPlaying(!playing);
+  };
+
+  return (
+    <>
+      <header className="top">
+        <a className="brand" href="/">
+          <img src={mark} alt="" /> Keen Ripple
+        </a>
+        <span className="crumb">Quay Nine</span>
+        <span className="spring" />
+        <Button onClick={toggle}>{playing ? 'Pause all' : 'Play all'}</Button>
+      </header>
+      <main className="shelf">
+        <div className="shelf-head">
+          <div>
+            <h1>Quay Nine</h1>
+            {data && (
+              <p className="quiet">
+                {data.pieces.length} pieces, {loops} in loops · harbour-ferry app
+              </p>
+            )}
+          </div>
+          <span className="spring" />
+          <div role="group" aria-label="Which pieces" className="filters">
+            {FILTERS.map((name) => (
+              <button key={name} aria-pressed={filter === name} onClick={() => setFilter(name)}>
+                {name}
+              </button>
+            ))}
+          </div>
+          <Input className="find" placeholder="Find a piece" aria-label="Find a piece" allowClear value={wanted} onChange={(e) => setWanted(e.target.value)} />
+          <Button type="primary" onClick={actions.create}>
+            New piece
+          </Button>
+        </div>
+        {error && (
+          <p role="alert" className="shelf-note">
+            {error.message} <Button onClick={() => void refetch()}>Try again</Button>
+          </p>
+        )}
+        {data && !pieces.length && (
+          <p className="shelf-note">
+            {data.pieces.length ? 'No piece fits this search. Clear it to see them all.' : 'The shelf is empty. Start with “New piece”.'}
+          </p>
+        )}
+        <div className="shelf-grid">
+          {pieces.map((piece) => (
+            <ShelfCell key={piece.id} piece={piece} clock={clocks.get(piece.id)!} onDuplicate={actions.duplicate} onRemove={actions.remove} />
+          ))}
+        </div>
+      </main>
+    </>
+  );
+}
+
+function useShelfActions() {
+  const queries = useQueryClient();
+  const navigate = useNavigate();
+  const { message, modal, notification } = App.useApp();
+  const refresh = () => queries.invalidateQueries({ queryKey: ['shelf'] });
+  const onError = (error: Error) => void message.error(error.message, 6);
+  const restore = useMutation({ mutationFn: api.restore, onSuccess: refresh, onError });
+  const remove = useMutation({
+    mutationFn: api.remove,
+    onError,
+    onSuccess: async ({ id }) => {
+      await refresh();
+      notification.open({
+        key: id,
+        title: 'Piece deleted',
+        actions: (
+          <Button
+            onClick={() => {
+              restore.mutate(id);
+              notification.destroy(id);
+            }}
+          >
+            Put it back
+          </Button>
+        ),
+      });
+    },
+  });
+  const duplicate = useMutation({ mutationFn: api.duplicate, onSuccess: refresh, onError });
+  const add = useMutation({ mutationFn: api.create, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
+  const create = () => {
+    let name = '';
+    modal.confirm({
+      title: 'New piece',
+      icon: null,
+      okText: 'Make it',
+      content: <Input autoFocus placeholder="What is it called?" aria-label="Name" maxLength={120} onChange={(e) => (name = e.target.value)} />,
+      onOk: () => add.mutateAsync(name.trim() || 'Untitled'),
+    });
+  };
+  return { create, duplicate: (id: string) => duplicate.mutate(id), remove: (id: string) => remove.mutate(id) };
+}

@@ -1,0 +1,38 @@
+import { Button } from 'antd';
+import { choose, settleConflict, useBench } from './bench';
+
+/** What needs a decision: an edit that came too late, or a fault without a field of its own. */
+export function Notices() {
+  const conflict = useBench((b) => b.conflict);
+  const fault = useBench((b) => b.fault);
+  if (conflict) {
+    return (
+      <div className="notice" role="alert">
+        <span>
+          This piece was changed in another window ({conflict.theirs.slice(-3).join(', ') || 'a newer revision'}). Your change “{conflict.mine.label}” is kept here and has not been made yet.
+        </span>
+        {conflict.mine.patch.length > 0 && (
+          <Button size="small" type="primary" onClick={() => void settleConflict(true)}>
+            Take theirs, then make mine
+          </Button>
+        )}
+        <Button size="small" onClick={() => void settleConflict(false)}>
+          Take theirs only
+        </Button>
+      </div>
+    );
+  }
+  if (fault) {
+    return (
+      <div className="notice" role="alert">
+        <span>
+          {fault.message} {fault.remedy}
+        </span>
+        <Button size="small" onClick={() => choose({ fault: null })}>
+          Understood
+        </Button>
+      </div>
+    );
+  }
+  return null;
+}

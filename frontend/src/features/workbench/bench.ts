@@ -1,0 +1,178 @@
+/* The piece on the bench: the document, what the server computed of it, and what is chosen. */
+import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
+import { produce } from 'immer';
+import { create } from 'zustand';
+import type { ChangeAnswer, Fault, Head, Operation, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/answers';
+import { api, ApiFault } from '../../api/client';
+import { Clock, updateTape, type Tape } from '../player';
+import type { Edit, Scope } from './edits';
+
+interface Conflict {
+  mine: Edit;
+  theirs: string[];
+}
+
+export interface Bench extends Head {
+  document: Piece | null;
+  poses: Record<string, Pose>;
+  run: Run;
+  seam: Seam | null;
+  readings: Record<string, TransitionReading>;
+  tape: Tape;
+  /** Edits on their way. */
+  saving: number;
+  conflict: Conflict | null;
+  fault: Fault | null;
+  state: string;
+  layer: string | null;
+  transition: string | null;
+  /** The layer whose lane the inspector shows; null for the transition itself. */
+  lane: string | null;
+  scope: Scope;
+  askedRows: string[];
+}
+
+const EMPTY_RUN: Run = { lead_in_ms: 0, loop_ms: null, total_ms: 0, final_state: '', segments: [], transitions: [] };
+const FRESH: Bench = {
+  id: '',
+  revision: 0,
+  undo: null,
+  redo: null,
+  document: null,
+  poses: {},
+  run: EMPTY_RUN,
+  seam: null,
+  readings: {},
+  tape: new Map(),
+  saving: 0,
+  conflict: null,
+  fault: null,
+  state: '',
+  layer: null,
+  transition: null,
+  lane: null,
+  scope: 'state',
+  askedRows: [],
+};
+
+export const useBench = create<Bench>(() => FRESH);
+export const clock = new Clock();
+const { setState: set, getState: get } = useBench;
+
+export async function load(id: string): Promise<void> {
+  if (get().id !== id) set({ ...FRESH, id });
+  try {
+    takeWhole(await api.piece(id));
+  } catch (error) {
+    set({ fault: faultOf(error) });
+  }
+}
+
+function takeWhole(answer: WholeAnswer): void {
+  const { document, tape, transitions, ...rest } = answer;
+  set({ ...rest, document, readings: transitions, tape: updateTape(new Map(), tape), fault: null, ...chosenIn(document, get()) });
+  clock.setRun(answer.run);
+}
+
+/** What was chosen, as far as it is still there. */
+function chosenIn(document: Piece, before: Bench): Partial<Bench> {
+  const states = document.states.map((s) => s.id);
+  const transitions = document.transitions ?? [];
+  return {
+    state: states.includes(before.state) ? before.state : document.start,
+    transition: transitions.some((t) => t.id === before.transition) ? before.transition : null,
+    layer: before.layer && JSON.stringify(document.layers).includes(`"id":"${before.layer}"`) ? before.layer : null,
+    scope: document.states.length === 1 ? 'base' : before.scope,
+  };
+}
+
+/** An answer holds only what changed; the rest stays the same object, so that only what changed is drawn again. */
+function takeChange(answer: ChangeAnswer): void {
+  const before = get();
+  // Applied to a draft, so that what the patch does not touch stays the same object.
+  const document = produce(before.document!, (draft) => void applyPatch(draft, answer.patch as PatchOperation[], false, true));
+  const poses: Record<string, Pose> = {};
+  for (const { id } of document.states) {
+    const changed = answer.poses[id];
+    const kept = before.poses[id];
+    poses[id] = changed ? { ...kept, ...changed } : kept!;
+  }
+  const readings: Record<string, TransitionReading> = {};
+  for (const { id } of document.transitions ?? []) readings[id] = answer.transitions[id] ?? before.readings[id]!;
+  const { id, revision, undo, redo, run, seam } = answer;
+  set({
+    ...{ id, revision, undo, redo, seam, document, poses, readings, fault: null },
+    run: JSON.stringify(run) === JSON.stringify(before.run) ? before.run : run,
+    tape: updateTape(before.tape, answer.tape),
+    ...chosenIn(document, before),
+  });
+  if (get().run !== before.run) clock.setRun(get().run);
+}
+
+// One change at a time: each is told against the revision that the one before it made.
+let queue: Promise<unknown> = Promise.resolve();
+
+function change(ask: () => Promise<ChangeAnswer>): Promise<void> {
+  set({ saving: get().saving + 1 });
+  const done = queue.then(ask).then(takeChange);
+  queue = done.catch(() => undefined).finally(() => set({ saving: get().saving - 1 }));
+  return done;
+}
+
+/** Makes an edit; rejects with the fault, to be shown beside what was typed. A stale one is kept for the asking. */
+export async function make(edit: Edit): Promise<void> {
+  if (!edit.patch.length) return;
+  try {
+    await change(() => api.edit(get().id, get().revision, edit.label, edit.patch as Operation[]));
+  } catch (error) {
+    const fault = faultOf(error);
+    if (fault.kind === 'Stale') set({ conflict: { mine: edit, theirs: (fault.changes ?? []).map((c) => c.label) } });
+    throw error;
+  }
+}
+
+/** For edits without a field of their own: their fault is shown across the top. */
+export async function attempt(edit: Edit): Promise<boolean> {
+  try {
+    await make(edit);
+    return true;
+  } catch (error) {
+    const fault = faultOf(error);
+    if (fault.kind !== 'Stale') set({ fault });
+    return false;
+  }
+}
+
+/** The same for an edit that is on its way already. */
+export function attemptCommit(done: Promise<void>): void {
+  done.catch((error: unknown) => {
+    const fault = faultOf(error);
+    if (fault.kind !== 'Stale') set({ fault });
+  });
+}
+
+export async function goBack(direction: 'undo' | 'redo'): Promise<void> {
+  if (!get()[direction]) return;
+  try {
+    await change(() => api[direction](get().id, get().revision));
+  } catch (error) {
+    const fault = faultOf(error);
+    if (fault.kind === 'Stale') set({ conflict: { mine: { label: direction === 'undo' ? 'Undo' : 'Redo', patch: [] }, theirs: (fault.changes ?? []).map((c) => c.label) } });
+    else set({ fault });
+  }
+}
+
+/** Takes over the newest revision, then makes the edit that was kept, if it is wanted. */
+export async function settleConflict(again: boolean): Promise<void> {
+  const { conflict, id } = get();
+  set({ conflict: null });
+  await load(id);
+  if (again && conflict) await attempt(conflict.mine);
+}
+
+export const choose = (what: Partial<Pick<Bench, 'state' | 'layer' | 'transition' | 'lane' | 'scope' | 'askedRows' | 'fault'>>): void => set(what);
+
+function faultOf(error: unknown): Fault {
+  if (error instanceof ApiFault) return error.fault;
+  return { kind: 'Page', message: String(error), place: '', value: null, remedy: 'Load the page again.' };
+}

@@ -1,0 +1,38 @@
+import { Segmented } from 'antd';
+import { NumberField, TextField } from '../../../shared/ui/Field';
+import { attempt, make, useBench } from '../bench';
+
+/** What belongs to the whole piece. */
+export function PieceInspector() {
+  const piece = useBench((b) => b.document)!;
+  const run = useBench((b) => b.run);
+  const set = (name: string, value: unknown) => make({ label: `${name} of the piece`, patch: [{ op: 'add', path: `/${name}`, value }] });
+  return (
+    <>
+      <h2>{piece.name}</h2>
+      <div className="pairs">
+        <NumberField label="width" unit="px" value={piece.width} commit={(v) => set('width', v)} />
+        <NumberField label="height" unit="px" value={piece.height} commit={(v) => set('height', v)} />
+      </div>
+      <TextField label="ground" value={piece.ground ?? 'none'} commit={(v) => set('ground', v === 'none' || v === '' ? null : v)} />
+      <h3>Colours blend in</h3>
+      <Segmented
+        block
+        value={piece.blend ?? 'oklab'}
+        options={[
+          { value: 'oklab', label: 'OKLab' },
+          { value: 'srgb', label: 'sRGB' },
+        ]}
+        onChange={(value) => void attempt({ label: 'Colour blending', patch: [{ op: 'add', path: '/blend', value }] })}
+      />
+      <p className="quiet">
+        {run.loop_ms === null
+          ? run.segments.length
+            ? `Plays once, ${run.total_ms} ms.`
+            : 'Does nothing by itself yet: add a state, and a transition that follows a hold.'
+          : `Loops in ${run.loop_ms} ms${run.lead_in_ms ? ` after a lead-in of ${run.lead_in_ms} ms` : ''}.`}
+      </p>
+      <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>
+    </>
+  );
+}

@@ -1,0 +1,102 @@
+import { Segmented, Select } from 'antd';
+import type { Transition } from '../../../api/answers';
+import { NumberField } from '../../../shared/ui/Field';
+import { attempt, choose, make, useBench } from '../bench';
+import { addTransition, removeTransition, setLane, setTransition, type Timing } from '../edits';
+import { placed } from '../tree';
+import { Lanes } from './Lanes';
+import { TimingEditor } from './TimingEditor';
+
+/** When a transition starts, and how it goes. */
+export function TransitionInspector({ transition }: { transition: Transition }) {
+  const piece = useBench((b) => b.document)!;
+  const lane = useBench((b) => b.lane);
+  const reading = useBench((b) => b.readings[transition.id]);
+  const name = (id: string) => piece.states.find((s) => s.id === id)!.name;
+  const set = (label: string, values: Partial<Transition>) => setTransition(piece, transition.id, label, values);
+  const cue = transition.cue ?? 'hold';
+  const style = transition.style ?? 'tween';
+  const laneLayer = lane ? placed(piece, lane)?.layer : undefined;
+  const own = (transition.lanes ?? []).findIndex((l) => l.layer === lane && !l.property);
+  const laneTiming = own >= 0 ? transition.lanes![own]!.timing : null;
+  const laneReading = own >= 0 ? reading?.lanes[own] : null;
+  const number = (piece.transitions ?? []).indexOf(transition) + 1;
+  return (
+    <>
+      <p className="kicker">Transition {number}</p>
+      <h2>
+        {name(transition.from)} <span className="arrow">→</span>{' '}
+        <Select
+          variant="borderless"
+          size="small"
+          aria-label="Leads to"
+          value={transition.to}
+          popupMatchSelectWidth={false}
+          options={piece.states.filter((s) => s.id !== transition.from).map((s) => ({ value: s.id, label: s.name }))}
+          onChange={(to) => void attempt(set(`Lead to ${name(to)}`, { to }))}
+        />
+      </h2>
+      <div className="pairs">
+        <Segmented<NonNullable<Transition['cue']>>
+          block
+          aria-label="Cue"
+          value={cue}
+          options={[
+            { value: 'hold', label: 'hold', title: 'Starts by itself once the state has rested' },
+            { value: 'tap', label: 'tap', title: 'Starts when the piece is tapped' },
+          ]}
+          onChange={(value) => void attempt(set('Cue', { cue: value }))}
+        />
+        <NumberField label={cue === 'hold' ? 'for' : 'after'} name="hold" unit="ms" step={10} tone="brass" value={transition.hold_ms ?? 0} commit={(v) => make(set('Hold', { hold_ms: v }))} />
+      </div>
+      <Segmented<NonNullable<Transition['style']>>
+        block
+        aria-label="Style"
+        value={style}
+        options={[
+          { value: 'tween', label: 'Tween' },
+          { value: 'cut', label: 'Cut' },
+        ]}
+        onChange={(value) => void attempt(set('Style', { style: value }))}
+      />
+      {style === 'cut' ? (
+        <p className="quiet">The next state is shown at once. Duration and curve are kept for when it tweens again.</p>
+      ) : laneLayer ? (
+        <>
+          <div className="lane-head">
+            <strong>{laneLayer.name}</strong>
+            <span className="spring" />
+            {laneTiming && (
+              <button className="plain" onClick={() => void attempt(setLane(piece, transition.id, laneLayer.id, { timing: null }))}>
+                as the transition
+              </button>
+            )}
+            <button className="plain" onClick={() => choose({ lane: null })}>
+              back to all
+            </button>
+          </div>
+          {!laneTiming && <p className="quiet">Has the timing of the transition. A change here gives it its own.</p>}
+          <TimingEditor
+            key={laneLayer.id}
+            timing={laneTiming ?? transition.timing}
+            reading={laneReading ?? reading}
+            commit={(timing) => make(setLane(piece, transition.id, laneLayer.id, { timing }))}
+          />
+        </>
+      ) : (
+        <TimingEditor timing={transition.timing} reading={reading} commit={(timing: Timing) => make(set('Timing', { timing }))} />
+      )}
+      {style === 'tween' && <Lanes transition={transition} />}
+      <span className="spring" />
+      <div className="inspector-foot">
+        <button className="plain" onClick={() => void attempt(addTransition(piece, transition.to, transition.from))}>
+          + way back
+        </button>
+        <span className="spring" />
+        <button className="plain" onClick={() => void attempt(removeTransition(piece, transition.id))}>
+          delete transition
+        </button>
+      </div>
+    </>
+  );
+}

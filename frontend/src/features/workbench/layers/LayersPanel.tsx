@@ -1,0 +1,116 @@
+import { Dropdown } from 'antd';
+import { useState, type KeyboardEvent } from 'react';
+import type { Layer } from '../../../api/answers';
+import { chainTo } from '../../../shared/geometry/matrix';
+import { attempt, choose, make, useBench } from '../bench';
+import { addLayer, duplicateLayer, moveLayer, removeLayer, renameLayer, setFixed, type Edit } from '../edits';
+import { NameField } from '../Rename';
+import { fromTheTop, shownRows, type Placed } from '../tree';
+import { KindIcon } from './icons';
+import { LookFields } from './LookFields';
+
+const KINDS: Layer['kind'][] = ['rectangle', 'ellipse', 'path', 'text', 'group'];
+
+async function makeAndChoose(edit: Edit & { id: string }): Promise<void> {
+  if (await attempt(edit)) choose({ layer: edit.id, transition: null });
+}
+
+export function LayersPanel() {
+  const piece = useBench((b) => b.document)!;
+  const chosen = useBench((b) => b.layer);
+  const [renaming, setRenaming] = useState<string | null>(null);
+  const [open, setOpen] = useState<Record<string, boolean>>({});
+  const around = new Set(chosen ? chainTo(piece.layers ?? [], chosen).slice(0, -1).map((l) => l.id) : []);
+  // Outer groups stand open, inner ones until they are wanted.
+  const isOpen = ({ layer, depth }: Placed) => around.has(layer.id) || (open[layer.id] ?? depth === 0);
+  const rows = shownRows(fromTheTop(piece.layers ?? []), isOpen);
+
+  const onKey = (event: KeyboardEvent, index: number, id: string) => {
+    const to = { ArrowDown: index + 1, ArrowUp: index - 1 }[event.key];
+    if (event.altKey && to !== undefined) void attempt(moveLayer(piece, id, index - to));
+    else if (to !== undefined && rows[to]) {
+      choose({ layer: rows[to].layer.id, transition: null });
+      document.querySelector<HTMLElement>(`[data-row="${rows[to].layer.id}"]`)?.focus();
+    } else if (event.key === 'F2') setRenaming(id);
+    else if (event.key === 'Delete') void attempt(removeLayer(piece, id));
+    else return;
+    event.preventDefault();
+    event.stopPropagation();
+  };
+
+  return (
+    <aside className="layers">
+      <div className="panel-head">
+        <span>Layers</span>
+        <Dropdown trigger={['click']} menu={{ items: KINDS.map((kind) => ({ key: kind, label: kind, icon: <KindIcon kind={kind} />, onClick: () => void makeAndChoose(addLayer(piece, kind)) })) }}>
+          <button className="plain">+ add</button>
+        </Dropdown>
+      </div>
+      <ul className="layer-list" aria-label="Layers, the topmost first">
+        {rows.map((row, index) => {
+          const { layer, depth } = row;
+          return (
+          <li key={layer.id} className={layer.id === chosen ? 'chosen' : ''} style={{ paddingLeft: 4 + depth * 13 }}>
+            {layer.kind === 'group' && (layer.layers ?? []).length > 0 ? (
+              <button className="plain fold" aria-label={`${isOpen(row) ? 'Fold' : 'Unfold'} ${layer.name}`} aria-expanded={isOpen(row)} onClick={() => setOpen({ ...open, [layer.id]: !isOpen(row) })}>
+                <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden="true">
+                  <path d={isOpen(row) ? 'M0 2h8L4 7Z' : 'M2 0v8l5-4Z'} />
+                </svg>
+              </button>
+            ) : (
+              <span className="fold" />
+            )}
+            {renaming === layer.id ? (
+              <NameField value={layer.name} label="Name of the layer" commit={(name) => make(renameLayer(piece, layer.id, name))} close={() => setRenaming(null)} />
+            ) : (
+              <button
+                className="layer-row"
+                data-row={layer.id}
+                aria-pressed={layer.id === chosen}
+                onClick={() => choose({ layer: layer.id, transition: null })}
+                onDoubleClick={() => setRenaming(layer.id)}
+                onKeyDown={(event) => onKey(event, index, layer.id)}
+              >
+                <KindIcon kind={layer.kind} />
+                {layer.name}
+              </button>
+            )}
+            {layer.locked && <span className="locked" title="Locked: not caught by the pointer">locked</span>}
+          </li>
+          );
+        })}
+      </ul>
+      {!rows.length && <p className="hint">Nothing here yet. Start with “+ add”, then give each state its own numbers.</p>}
+      <LayerActions row={rows.find((row) => row.layer.id === chosen)} rename={setRenaming} />
+      <LookFields />
+    </aside>
+  );
+}
+
+function LayerActions({ row, rename }: { row: Placed | undefined; rename: (id: string) => void }) {
+  const piece = useBench((b) => b.document)!;
+  if (!row) return null;
+  const { layer, index, siblings } = row;
+  return (
+    <div className="layer-actions" role="group" aria-label={`Actions for ${layer.name}`}>
+      <button className="plain" disabled={index === siblings.length - 1} title="Further up in the picture (Alt ↑)" onClick={() => void attempt(moveLayer(piece, layer.id, 1))}>
+        raise
+      </button>
+      <button className="plain" disabled={index === 0} title="Further down in the picture (Alt ↓)" onClick={() => void attempt(moveLayer(piece, layer.id, -1))}>
+        lower
+      </button>
+      <button className="plain" onClick={() => void makeAndChoose(duplicateLayer(piece, layer.id))}>
+        duplicate
+      </button>
+      <button className="plain" title="F2" onClick={() => rename(layer.id)}>
+        rename
+      </button>
+      <button className="plain" onClick={() => void attempt(setFixed(piece, layer.id, 'locked', !layer.locked))}>
+        {layer.locked ? 'unlock' : 'lock'}
+      </button>
+      <button className="plain" onClick={() => void attempt(removeLayer(piece, layer.id))}>
+        delete
+      </button>
+    </div>
+  );
+}

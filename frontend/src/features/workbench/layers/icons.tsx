@@ -1,0 +1,17 @@
+import type { Layer } from '../../../api/answers';
+
+const PATHS: Record<Layer['kind'], string> = {
+  group: 'M2 12V4h4l1.5 2H14v6Z',
+  rectangle: 'M3 4h10v8H3Z',
+  ellipse: 'M8 3.5a4.5 4.5 0 1 0 .01 0Z',
+  path: 'M2.5 11c3-7 5 3 7-1s2.500-4 4-4.500',
+  text: 'M3 4h10M8 4v9',
+};
+
+export function KindIcon({ kind }: { kind: Layer['kind'] }) {
+  return (
+    <svg className="kind" width="14" height="14" viewBox="0 0 16 16" aria-hidden="true">
+      <path d={PATHS[kind]} />
+    </svg>
+  );
+}

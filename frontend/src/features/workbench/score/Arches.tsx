@@ -1,0 +1,36 @@
+import { useBench } from '../bench';
+import { archesOf, seamText, type Arch, type Column } from './columns';
+
+const FOOT = 34;
+
+/** What leads where; the arch that closes the loop carries the seam. */
+export function Arches({ columns, width }: { columns: readonly Column[]; width: number }) {
+  const piece = useBench((b) => b.document)!;
+  const run = useBench((b) => b.run);
+  const seam = useBench((b) => b.seam);
+  const chosen = useBench((b) => b.transition);
+  const arches = archesOf(piece, columns, run);
+  const closing = arches.find((arch) => arch.closing);
+  const open = seam && (seam.distance_px >= 0.05 || seam.colour >= 0.005);
+  return (
+    <svg className="arch-lines" width={width} height={FOOT + 2} aria-hidden="true">
+      {arches.map((arch) => (
+        <path key={arch.id} d={archPath(arch)} className={`${arch.closing ? 'closing' : ''} ${arch.cue} ${chosen === arch.id ? 'chosen' : ''}`} />
+      ))}
+      {arches.map((arch) => (
+        <path key={arch.id} className="tip" d={`M${arch.to - 3} ${FOOT - 5}l3 5l3 -5`} />
+      ))}
+      {closing && seam && (
+        <text x={(closing.from + closing.to) / 2} y={10} className={open ? 'seam open' : 'seam'}>
+          {seamText(seam)}
+        </text>
+      )}
+    </svg>
+  );
+}
+
+function archPath({ from, to, closing }: Arch): string {
+  const lift = closing ? 3 : Math.abs(to - from) > 150 ? 10 : 18;
+  const lean = Math.min(Math.abs(to - from) / 2, 36) * Math.sign(to - from);
+  return `M${from} ${FOOT}C${from} ${lift + 4} ${from + lean / 3} ${lift} ${from + lean} ${lift}L${to - lean} ${lift}C${to - lean / 3} ${lift} ${to} ${lift + 4} ${to} ${FOOT}`;
+}

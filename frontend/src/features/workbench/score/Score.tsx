@@ -1,0 +1,121 @@
+import { Dropdown } from 'antd';
+import { useMemo, useState } from 'react';
+import { attempt, choose, make, useBench } from '../bench';
+import * as edits from '../edits';
+import { NameField } from '../Rename';
+import { changingRows, placed, propertiesOf } from '../tree';
+import { Arches } from './Arches';
+import { columnsOf, HEAD_W } from './columns';
+import { GapHead, StateHead, WayHead } from './heads';
+import './score.css';
+import { ScoreRow } from './ScoreRow';
+
+/** The sheet: states as columns, the ways between them, and only what changes as rows. */
+export function Score() {
+  const piece = useBench((b) => b.document)!;
+  const poses = useBench((b) => b.poses);
+  const asked = useBench((b) => b.askedRows);
+  const columns = useMemo(() => columnsOf(piece), [piece]);
+  const rows = useMemo(() => changingRows(piece, poses, asked), [piece, poses, asked]);
+  const width = columns.reduce((sum, c) => sum + c.width, 0);
+  const total = useMemo(() => edits.countProperties(piece), [piece]);
+  return (
+    <section className="score" aria-label="Score">
+      <div className="score-scroll">
+        <table style={{ width: HEAD_W + width }}>
+          <colgroup>
+            <col style={{ width: HEAD_W }} />
+            {columns.map((c) => (
+              <col key={c.id} style={{ width: c.width }} />
+            ))}
+          </colgroup>
+          <thead>
+            <tr className="arches">
+              <th className="corner" />
+              <td colSpan={columns.length}>
+                <Arches columns={columns} width={width} />
+              </td>
+            </tr>
+            <tr>
+              <th className="corner">
+                changes only <b>{rows.length} of {total} rows</b>
+              </th>
+              {columns.map((c) =>
+                c.kind === 'state' ? <StateHead key={c.id} id={c.id} /> : c.kind === 'way' ? <WayHead key={c.id} transition={c.transition} /> : <GapHead key={c.id} from={c.from} to={c.to} />,
+              )}
+            </tr>
+          </thead>
+          <tbody>
+            {rows.map((row, index) => (
+              <ScoreRow key={`${row.layer.id}/${row.property.name}`} row={row} index={index} first={rows[index - 1]?.layer.id !== row.layer.id} columns={columns} />
+            ))}
+          </tbody>
+        </table>
+        {!rows.length && <p className="hint">No state differs from another yet. Choose a state, move a layer, and its row appears here.</p>}
+      </div>
+      <ScoreFoot />
+    </section>
+  );
+}
+
+function ScoreFoot() {
+  const piece = useBench((b) => b.document)!;
+  const stateId = useBench((b) => b.state);
+  const layerId = useBench((b) => b.layer);
+  const asked = useBench((b) => b.askedRows);
+  const [renaming, setRenaming] = useState(false);
+  const index = piece.states.findIndex((s) => s.id === stateId);
+  const state = piece.states[index]!;
+  const add = async (edit: edits.Edit & { id: string }) => {
+    if (await attempt(edit)) choose({ state: edit.id });
+  };
+  const layer = layerId ? placed(piece, layerId)?.layer : undefined;
+  const properties = layer ? propertiesOf(layer).filter((p) => p.varies) : [];
+  const others = piece.states.filter((s) => s.id !== stateId);
+  return (
+    <footer className="score-foot">
+      <button className="plain" title={`After ${state.name}, looking like it`} onClick={() => void add(edits.addState(piece, stateId))}>
+        + state
+      </button>
+      <Dropdown
+        trigger={['click']}
+        disabled={!layer}
+        menu={{ items: properties.map((p) => ({ key: p.name, label: p.label, onClick: () => choose({ askedRows: [...asked, `${layerId}/${p.name}`] }) })), style: { maxHeight: 320, overflow: 'auto' } }}
+      >
+        <button className="plain" disabled={!layer} title={layer ? `A property of ${layer.name}` : 'Choose a layer first'}>
+          + row
+        </button>
+      </Dropdown>
+      <Dropdown
+        trigger={['click']}
+        disabled={!others.length}
+        menu={{ items: others.map((s) => ({ key: s.id, label: `to ${s.name}`, onClick: () => void attempt(edits.addTransition(piece, stateId, s.id)) })) }}
+      >
+        <button className="plain" disabled={!others.length}>
+          + transition
+        </button>
+      </Dropdown>
+      <span className="spring" />
+      <span className="quiet">State</span>
+      {renaming ? <NameField value={state.name} label="Name of the state" commit={(name) => make(edits.renameState(piece, stateId, name))} close={() => setRenaming(false)} /> : <strong>{state.name}</strong>}
+      <button className="plain" onClick={() => setRenaming(true)}>
+        rename
+      </button>
+      <button className="plain" onClick={() => void add(edits.duplicateState(piece, stateId))}>
+        duplicate
+      </button>
+      <button className="plain" disabled={index === 0} aria-label="Move state to the left" onClick={() => void attempt(edits.moveState(piece, stateId, -1))}>
+        ←
+      </button>
+      <button className="plain" disabled={index === piece.states.length - 1} aria-label="Move state to the right" onClick={() => void attempt(edits.moveState(piece, stateId, 1))}>
+        →
+      </button>
+      <button className="plain" disabled={piece.start === stateId} onClick={() => void attempt(edits.startAt(piece, stateId))}>
+        {piece.start === stateId ? 'starts here' : 'start here'}
+      </button>
+      <button className="plain" disabled={piece.states.length === 1} onClick={() => void attempt(edits.removeState(piece, stateId))}>
+        delete
+      </button>
+    </footer>
+  );
+}

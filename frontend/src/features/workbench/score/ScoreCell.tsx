@@ -1,0 +1,73 @@
+import { useState } from 'react';
+import type { Value } from '../../../api/answers';
+import { nudgeBy, parseNumber, parseText } from '../../../shared/ui/parsing';
+import { useTyped } from '../../../shared/ui/useTyped';
+import { show } from '../../../shared/text/sums';
+import { choose, make, useBench } from '../bench';
+import { clearValue, setValues } from '../edits';
+import { propertyNamed } from '../tree';
+
+interface Props {
+  layer: string;
+  property: string;
+  state: string;
+  value: Value;
+  /** Set in this state, rather than taken from the base. */
+  own: boolean;
+  /** As in the state before. */
+  same: boolean;
+  posed: boolean;
+  row: number;
+  column: number;
+}
+
+/** Down or up by Enter, as in a sheet; Tab goes to the right by itself. */
+const goTo = (row: number, column: number) => document.querySelector<HTMLInputElement>(`[data-cell="${row},${column}"]`)?.focus();
+
+/** One number of the score. */
+export function ScoreCell({ layer, property, state, value, own, same, posed, row, column }: Props) {
+  const [focused, setFocused] = useState(false);
+  const info = propertyNamed(property);
+  const numeric = info.blend === 'linear';
+  const typed = useTyped<Value>({
+    value,
+    format: (v) => (typeof v === 'number' ? show(v) : v),
+    parse: (text) => (text.trim() === '' ? { value: '' } : numeric ? parseNumber(text) : parseText(text)),
+    commit: (next) => {
+      const { document: piece } = useBench.getState();
+      return make(next === '' ? clearValue(piece!, state, layer, property) : setValues(piece!, state, layer, { [property]: next }, 'state'));
+    },
+    nudge: numeric ? (v, steps) => nudgeBy(info.unit === '' ? 0.05 : 1)(Number(v), steps) : undefined,
+    onEnter: (back) => goTo(row + (back ? -1 : 1), column),
+  });
+  const resting = same && !focused && !typed.fault;
+  const tone = `${own ? '' : ' base'}${posed ? ' posed' : ''}${typed.fault ? ' wrong' : ''}`;
+  return (
+    <td className={`cell${tone}`}>
+      {!numeric && !resting && <span className="swatch" style={{ background: value === 'none' ? 'transparent' : String(value) }} />}
+      <input
+        {...typed.input}
+        value={resting ? '·' : focused || typed.fault || typeof value !== 'number' ? typed.input.value : show(value, info.unit)}
+        className={numeric ? '' : 'colour'}
+        data-cell={`${row},${column}`}
+        aria-label={`${info.label} of ${layer} in ${state}`}
+        title={own ? undefined : 'From the base'}
+        onFocus={(event) => {
+          setFocused(true);
+          choose({ state, layer });
+          const { target } = event;
+          requestAnimationFrame(() => target.select());
+        }}
+        onBlur={() => {
+          setFocused(false);
+          typed.input.onBlur();
+        }}
+      />
+      {typed.fault && (
+        <span role="alert" className="field-fault">
+          {typed.fault}
+        </span>
+      )}
+    </td>
+  );
+}

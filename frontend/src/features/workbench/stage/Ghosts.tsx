@@ -1,0 +1,55 @@
+import { useMemo } from 'react';
+import type { Piece, Pose } from '../../../api/answers';
+import { chainTo, matrixOf } from '../../../shared/geometry/matrix';
+import { walk } from '../tree';
+
+const PLACES = ['x', 'y', 'width', 'height', 'rotation', 'scale_x', 'scale_y'] as const;
+
+interface Props {
+  piece: Piece;
+  pose: Pose;
+  before: Pose;
+  zoom: number;
+}
+
+/** Dashed outlines of what stood elsewhere in the state before. */
+export function Ghosts({ piece, pose, before, zoom }: Props) {
+  const shapes = useMemo(() => outlines(piece, pose, before), [piece, pose, before]);
+  return (
+    <svg className="ghosts" aria-hidden="true">
+      <g transform={`scale(${zoom})`}>
+        {shapes.map(({ id, matrix, ...shape }) => (
+          <g key={id} transform={matrix}>
+            {shape.path ? <path d={shape.path} transform={shape.stretch} /> : <rect width={shape.width} height={shape.height} rx={shape.radius} />}
+          </g>
+        ))}
+      </g>
+    </svg>
+  );
+}
+
+interface Outline {
+  id: string;
+  matrix: string;
+  width: number;
+  height: number;
+  radius: number;
+  path?: string;
+  stretch?: string;
+}
+
+function outlines(piece: Piece, pose: Pose, before: Pose): Outline[] {
+  const layers = piece.layers ?? [];
+  const moved = (id: string) => PLACES.some((name) => pose[id]?.[name] !== before[id]?.[name]);
+  return walk(layers).flatMap(({ layer }): Outline[] => {
+    const look = before[layer.id];
+    const chain = chainTo(layers, layer.id);
+    if (layer.kind === 'group' || layer.kind === 'text' || !look || !chain.some((l) => moved(l.id))) return [];
+    const [width, height] = [Number(look.width), Number(look.height)];
+    const path =
+      layer.kind === 'path' ? { path: layer.path, stretch: `scale(${width / layer.view_width} ${height / layer.view_height})` } : {};
+    const radius = layer.kind === 'ellipse' ? Math.min(width, height) / 2 : Number(look.radius_top_left ?? 0);
+    const { a, b, c, d, e, f } = matrixOf(chain, before);
+    return [{ id: layer.id, matrix: `matrix(${[a, b, c, d, e, f].map((v) => v.toFixed(4)).join(' ')})`, width, height, radius, ...path }];
+  });
+}

@@ -1,0 +1,77 @@
+import { Button } from 'antd';
+import { useEffect, useState } from 'react';
+import { LoopView, Ring, RunBar } from '../../player';
+import { clock, useBench } from '../bench';
+import { fit, useSize } from './useSize';
+
+const RATES: [number, string][] = [
+  [1, '1×'],
+  [0.5, '½'],
+  [0.25, '¼'],
+];
+
+/** The run, always playing beside the pose. */
+export function LoopStage() {
+  const piece = useBench((b) => b.document)!;
+  const poses = useBench((b) => b.poses);
+  const tape = useBench((b) => b.tape);
+  const run = useBench((b) => b.run);
+  const { ref, size } = useSize<HTMLDivElement>();
+  return (
+    <section className="stage" ref={ref} aria-label="Playing loop" data-stage="loop">
+      <div className="stage-label">
+        <strong>Playing</strong> always on
+      </div>
+      <LoopView piece={piece} rest={poses[piece.start]!} tape={tape} clock={clock} zoom={fit(size, piece)} />
+      <div className="stage-foot">
+        <PlayControls />
+      </div>
+      <div className="stage-clock">
+        {run.loop_ms === null ? <RunBar run={run} clock={clock} width={150} large /> : <Ring run={run} clock={clock} size={84} large />}
+      </div>
+    </section>
+  );
+}
+
+function PlayControls() {
+  const piece = useBench((b) => b.document)!;
+  const run = useBench((b) => b.run);
+  const state = useBench((b) => b.state);
+  const [playing, setPlaying] = useState(clock.playing);
+  const [rate, setRate] = useState(clock.rate);
+  // The clock can be stopped by key as well.
+  useEffect(() => {
+    const timer = setInterval(() => setPlaying(clock.playing), 120);
+    return () => clearInterval(timer);
+  }, []);
+  const toggle = () => {
+    clock.setPlaying(!clock.playing);
+    setPlaying(clock.playing);
+  };
+  const name = piece.states.find((s) => s.id === state)?.name ?? '';
+  const arrival = run.segments.find((segment) => segment.from === state);
+  return (
+    <>
+      <Button onClick={toggle} title="Space" style={{ width: 60 }}>
+        {playing ? 'Pause' : 'Play'}
+      </Button>
+      <span className="rates" role="group" aria-label="Speed">
+        {RATES.map(([value, label]) => (
+          <button
+            key={value}
+            aria-pressed={rate === value}
+            onClick={() => {
+              clock.rate = value;
+              setRate(value);
+            }}
+          >
+            {label}
+          </button>
+        ))}
+      </span>
+      <button className="from" disabled={!arrival} title="Play from the moment this state is reached" onClick={() => arrival && clock.seek(arrival.start_ms)}>
+        from {name}
+      </button>
+    </>
+  );
+}

@@ -1,0 +1,64 @@
+/* Looking things up in a document. Pure. */
+import { PROPERTIES, type Property } from '../../api/generated/catalogue';
+import type { Layer, Piece, Pose } from '../../api/answers';
+
+export interface Placed {
+  layer: Layer;
+  /** JSON pointer */
+  path: string;
+  depth: number;
+  siblings: readonly Layer[];
+  index: number;
+}
+
+/** Every layer in painting order, groups before their content. */
+export function walk(layers: readonly Layer[], path = '/layers', depth = 0): Placed[] {
+  return layers.flatMap((layer, index) => {
+    const here = { layer, path: `${path}/${index}`, depth, siblings: layers, index };
+    return layer.kind === 'group' ? [here, ...walk(layer.layers ?? [], `${here.path}/layers`, depth + 1)] : [here];
+  });
+}
+
+export const placed = (piece: Piece, id: string) => walk(piece.layers ?? []).find((p) => p.layer.id === id);
+
+/** As a list is read: what lies on top stands first, a group before its content. */
+export function fromTheTop(layers: readonly Layer[], path = '/layers', depth = 0): Placed[] {
+  return layers
+    .map((layer, index) => ({ layer, path: `${path}/${index}`, depth, siblings: layers, index }))
+    .reverse()
+    .flatMap((here) =>
+      here.layer.kind === 'group' ? [here, ...fromTheTop(here.layer.layers ?? [], `${here.path}/layers`, depth + 1)] : [here],
+    );
+}
+
+/** Without what lies inside closed groups. */
+export function shownRows(rows: readonly Placed[], isOpen: (row: Placed) => boolean): Placed[] {
+  let hiddenBelow = Infinity;
+  return rows.filter((row) => {
+    if (row.depth > hiddenBelow) return false;
+    hiddenBelow = row.layer.kind === 'group' && !isOpen(row) ? row.depth : Infinity;
+    return true;
+  });
+}
+
+export const propertiesOf = (layer: Layer): Property[] => PROPERTIES.filter((p) => p.kinds.includes(layer.kind));
+export const propertyNamed = (name: string): Property => PROPERTIES.find((p) => p.name === name)!;
+
+export interface Row {
+  layer: Layer;
+  property: Property;
+}
+
+/** The rows of the score: what differs between any two poses, and what was asked for besides. */
+export function changingRows(piece: Piece, poses: Record<string, Pose>, asked: readonly string[]): Row[] {
+  const all = piece.states.map((state) => poses[state.id]).filter((pose) => pose !== undefined);
+  return walk(piece.layers ?? []).flatMap(({ layer }) =>
+    propertiesOf(layer)
+      .filter((p) => p.varies)
+      .filter((p) => {
+        const first = all[0]?.[layer.id]?.[p.name];
+        return asked.includes(`${layer.id}/${p.name}`) || all.some((pose) => pose[layer.id]?.[p.name] !== first);
+      })
+      .map((property) => ({ layer, property })),
+  );
+}

@@ -1,0 +1,88 @@
+import { useRef, type PointerEvent, type ReactNode } from 'react';
+import './field.css';
+import { nudgeBy, parseNumber, parseText } from './parsing';
+import { show } from '../text/sums';
+import { useTyped } from './useTyped';
+
+interface NumberProps {
+  label: string;
+  /** The whole name, where the label is short. */
+  name?: string;
+  value: number;
+  unit?: string;
+  /** What one press of an arrow key adds. */
+  step?: number;
+  tone?: 'brass';
+  commit: (value: number) => Promise<void>;
+}
+
+/** A number that can be typed, added up, nudged with the arrow keys and dragged on its label. */
+export function NumberField({ label, name, value, unit = '', step = 1, tone, commit }: NumberProps) {
+  const typed = useTyped({
+    value,
+    format: (v) => show(v),
+    parse: parseNumber,
+    commit,
+    nudge: nudgeBy(step),
+  });
+  const dragged = useRef(0);
+  const drag = (event: PointerEvent<HTMLSpanElement>) => {
+    if (event.type === 'pointerdown') {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      dragged.current = 0;
+    } else if (event.buttons === 1) {
+      dragged.current += event.movementX;
+      const steps = Math.trunc(dragged.current / 4);
+      if (!steps) return;
+      dragged.current -= steps * 4;
+      typed.step(steps);
+    }
+  };
+  return (
+    <Frame fault={typed.fault} tone={tone} label={<span className="field-label drag" onPointerDown={drag} onPointerMove={drag}>{label}</span>} unit={unit}>
+      <input {...typed.input} aria-label={name ?? label} inputMode="decimal" />
+    </Frame>
+  );
+}
+
+interface TextProps {
+  label: string;
+  name?: string;
+  value: string;
+  before?: ReactNode;
+  commit: (value: string) => Promise<void>;
+}
+
+/** A line of text, such as a colour or an easing. */
+export function TextField({ label, name, value, before, commit }: TextProps) {
+  const typed = useTyped({ value, format: (v) => v, parse: parseText, commit });
+  return (
+    <Frame fault={typed.fault} label={<span className="field-label">{label}</span>}>
+      {before}
+      <input {...typed.input} aria-label={name ?? label} title={value} />
+    </Frame>
+  );
+}
+
+interface FrameProps {
+  fault: string | null;
+  label: ReactNode;
+  unit?: string;
+  tone?: 'brass' | undefined;
+  children: ReactNode;
+}
+
+function Frame({ fault, label, unit, tone, children }: FrameProps) {
+  return (
+    <label className={`field${fault ? ' wrong' : ''}${tone ? ` ${tone}` : ''}`}>
+      {label}
+      {children}
+      {unit && <span className="field-unit">{unit}</span>}
+      {fault && (
+        <span role="alert" className="field-fault">
+          {fault}
+        </span>
+      )}
+    </label>
+  );
+}

@@ -1,0 +1,14 @@
+import { evaluate, round } from '../text/sums';
+
+/** A typed number, or what to do about a text that is none. */
+export function parseNumber(text: string): { value: number } | { fault: string } {
+  const value = evaluate(text);
+  return value === null
+    ? { fault: `“${text}” is not a number. Type one such as 146, or a sum such as 146-42.` }
+    : { value };
+}
+
+/** Text is taken as it is; the server knows whether it means something. */
+export const parseText = (text: string) => ({ value: text.trim() });
+
+export const nudgeBy = (unit: number) => (value: number, steps: number) => round(value + steps * unit);

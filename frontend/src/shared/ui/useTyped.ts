@@ -1,0 +1,87 @@
+import { useRef, useState, type KeyboardEvent } from 'react';
+
+interface Options<T> {
+  value: T;
+  format: (value: T) => string;
+  /** The value, or a sentence that says what is wrong and what to do. */
+  parse: (text: string) => { value: T } | { fault: string };
+  /** Rejects with an Error whose message is shown beside the field. */
+  commit: (value: T) => Promise<void>;
+  /** One step up or down, for the arrow keys. */
+  nudge?: (value: T, steps: number) => T;
+  onEnter?: (back: boolean) => void;
+}
+
+/** The behaviour of every typed field: nothing typed is lost until it is accepted, or given up with Escape. */
+export function useTyped<T>({ value, format, parse, commit, nudge, onEnter }: Options<T>) {
+  const [draft, setDraft] = useState<string | null>(null);
+  const [fault, setFault] = useState<string | null>(null);
+  const version = useRef(0);
+
+  const settle = async (text: string, next: T) => {
+    const mine = ++version.current;
+    setDraft(text);
+    try {
+      if (format(next) !== format(value)) await commit(next);
+      if (mine === version.current) {
+        setDraft(null);
+        setFault(null);
+      }
+      return true;
+    } catch (error) {
+      if (mine === version.current) setFault((error as Error).message);
+      return false;
+    }
+  };
+  const submit = async (): Promise<boolean> => {
+    if (draft === null) return true;
+    const parsed = parse(draft);
+    if ('fault' in parsed) {
+      setFault(parsed.fault);
+      return false;
+    }
+    return settle(draft, parsed.value);
+  };
+  const reset = () => {
+    version.current++;
+    setDraft(null);
+    setFault(null);
+  };
+  const step = (steps: number) => {
+    if (!nudge) return;
+    const from = draft === null ? { value } : parse(draft);
+    if ('fault' in from) return setFault(from.fault);
+    const next = nudge(from.value, steps);
+    void settle(format(next), next);
+  };
+  const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
+    if (event.key === 'Enter') {
+      event.preventDefault();
+      const back = event.shiftKey;
+      void submit().then((accepted) => accepted && onEnter?.(back));
+    } else if (event.key === 'Escape') {
+      reset();
+    } else if (nudge && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
+      event.preventDefault();
+      step((event.key === 'ArrowUp' ? 1 : -1) * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1));
+    } else {
+      return;
+    }
+    event.stopPropagation();
+  };
+
+  return {
+    fault,
+    step,
+    input: {
+      value: draft ?? format(value),
+      'aria-invalid': fault !== null,
+      spellCheck: false,
+      autoComplete: 'off',
+      onChange: (event: { target: HTMLInputElement }) => setDraft(event.target.value),
+      onFocus: (event: { target: HTMLInputElement }) => event.target.select(),
+      onBlur: () => void submit(),
+      onKeyDown,
+    },
+  };
+}

@@ -26,8 +26,10 @@ def apply(document: Any, patch: Any) -> tuple[Any, list[dict[str, Any]]]:
     inverse: list[dict[str, Any]] = []
     for index, operation in enumerate(patch):
         try:
-            back = _inverse(result, operation)
-            result = jsonpatch.apply_patch(result, [operation], in_place=True)
+            for plain in _plain(result, operation):
+                back = _inverse(result, plain)
+                result = jsonpatch.apply_patch(result, [plain], in_place=True)
+                inverse[:0] = back
         except (jsonpatch.JsonPatchException, jsonpointer.JsonPointerException, KeyError, TypeError) as error:
             raise PatchFault(
                 f"Operation {index} does not fit the piece: {error}.",
@@ -35,22 +37,32 @@ def apply(document: Any, patch: Any) -> tuple[Any, list[dict[str, Any]]]:
                 value=dict(operation),
                 remedy="Load the piece again and make the change anew.",
             ) from None
-        inverse[:0] = back
     return result, inverse
+
+
+def _plain(document: Any, operation: Mapping[str, Any]) -> list[dict[str, Any]]:
+    """The operation in terms of add, remove, replace and test alone."""
+    name, path = operation["op"], operation["path"]
+    if name not in ("move", "copy"):
+        return [dict(operation)]
+    source = operation["from"]
+    value = _at(document, source)
+    if name == "move" and path.startswith(f"{source}/"):
+        raise jsonpatch.JsonPatchConflict("nothing can be moved into itself")
+    removal = [{"op": "remove", "path": source}] if name == "move" else []
+    return [*removal, {"op": "add", "path": path, "value": value}]
 
 
 def _inverse(document: Any, operation: Mapping[str, Any]) -> list[dict[str, Any]]:
     """What takes one operation back, told from the document before it."""
     name, path = operation["op"], operation["path"]
-    if name in ("add", "copy"):
-        return _take_back_add(document, path)
-    if name in ("remove", "replace"):
-        old = copy.deepcopy(jsonpointer.resolve_pointer(document, path))
-        return [{"op": "add" if name == "remove" else "replace", "path": path, "value": old}]
-    if name == "move":
-        return [{"op": "move", "from": path, "path": operation["from"]}]
     if name == "test":
         return []
+    if name == "add":
+        return _take_back_add(document, path)
+    if name in ("remove", "replace"):
+        old = _at(document, path)
+        return [{"op": "add" if name == "remove" else "replace", "path": path, "value": old}]
     raise PatchFault(f"{name!r} is no operation of JSON Patch.", place=path, value=name, remedy="Use add or replace.")
 
 
@@ -63,3 +75,11 @@ def _take_back_add(document: Any, path: str) -> list[dict[str, Any]]:
     if path and key in parent:
         return [{"op": "replace", "path": path, "value": copy.deepcopy(parent[key])}]
     return [{"op": "remove", "path": path}]
+
+
+def _at(document: Any, path: str) -> Any:
+    """A copy of what stands at the path."""
+    found = jsonpointer.resolve_pointer(document, path)
+    if isinstance(found, jsonpointer.EndOfList):
+        raise jsonpointer.JsonPointerException(f"nothing stands at {path}")
+    return copy.deepcopy(found)

@@ -57,11 +57,12 @@ def _joined(track: Track, chunks: dict[tuple[int, int], Chunk], total_ms: int) -
     first, last = track.blend.show(track.first), parts[-1][1][-1]
     times = np.concatenate(([0.0], *(times for times, _ in parts), [float(total_ms)]))
     rows = clamp(track.property, np.concatenate((first[None, :], *(rows for _, rows in parts), last[None, :])))
-    said = np.ones(len(times), dtype=bool)
-    said[1:] = (np.diff(times) != 0.0) | np.any(np.diff(rows, axis=0) != 0.0, axis=1)
-    # Between two sides of a jump, what comes in the middle is never seen.
-    said[1:-1] &= (times[2:] != times[:-2]) | ~said[1:-1]
-    return TapeTrack(track.layer, track.property.name, times[said], rows[said])
+    fresh = np.append(True, (np.diff(times) != 0.0) | np.any(np.diff(rows, axis=0) != 0.0, axis=1))
+    times, rows = times[fresh], rows[fresh]
+    # Between the two sides of a jump, what comes in the middle is never seen.
+    seen = np.ones(len(times), dtype=bool)
+    seen[1:-1] = times[2:] != times[:-2]
+    return TapeTrack(track.layer, track.property.name, times[seen], rows[seen])
 
 
 def _linear_chunks(moves: Iterable[tuple[Track, Move]]) -> dict[tuple[int, int], Chunk]:
@@ -72,7 +73,7 @@ def _linear_chunks(moves: Iterable[tuple[Track, Move]]) -> dict[tuple[int, int],
             chunks[id(track), id(move)] = _cut(track, move)
         else:
             # Tolerances in powers of two, so that moves of different lengths share the knots of a curve.
-            needed = track.property.tolerance * SHARE / abs(move.end - move.start)
+            needed = min(track.property.tolerance * SHARE / abs(move.end - move.start), 1.0)
             alike.setdefault((move.easing, math.floor(math.log2(needed))), []).append((track, move))
     for (easing, exponent), group in alike.items():
         chunks |= _mapped(curve_knots(easing, 2.0**exponent), group)
@@ -125,6 +126,16 @@ def curve_knots(easing: Easing, tolerance: float) -> Floats:
 @lru_cache(maxsize=4096)
 def colour_knots(blend: Blend, start: str, end: str, easing: Easing, tolerance: float) -> Floats:
     """Knots (u, r, g, b, alpha) within `tolerance`/255 of each channel. Kept: do not write into it."""
-    u, progress = easing.trace()
+    u, progress = _dense(*easing.trace())
     rows = blend.mix(start, end, progress)
     return fit_lines(u, rows, (tolerance, tolerance, tolerance, tolerance / 255.0))
+
+
+def _dense(u: Floats, progress: Floats) -> tuple[Floats, Floats]:
+    """More points on a trace, since colours bend between its straight lines: none more than 1/128 from the next."""
+    counts = np.ceil(np.abs(np.diff(progress)) * 128.0).astype(int)
+    counts = np.where(np.diff(u) > 0.0, np.maximum(counts, 1), 1)
+    left = np.repeat(np.arange(len(counts)), counts)
+    share = np.concatenate([np.arange(count) / count for count in counts])
+    finer = [a[left] + share * (a[left + 1] - a[left]) for a in (u, progress)]
+    return np.append(finer[0], u[-1]), np.append(finer[1], progress[-1])

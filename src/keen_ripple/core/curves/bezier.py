@@ -58,7 +58,8 @@ class CubicBezier:
 
     def trace(self) -> tuple[Floats, Floats]:
         # Even steps of the parameter crowd where the curve bends, also where it stands upright.
-        s = np.linspace(0.0, 1.0, 513)
+        swing = max(1.0, abs(self.y1), abs(self.y2), abs(self.y2 - self.y1))
+        s = np.linspace(0.0, 1.0, int(720 * swing**0.5) + 1)
         return _cubic(s, self.x1, self.x2), _cubic(s, self.y1, self.y2)
 
     def _parameter(self, u: Floats) -> Floats:

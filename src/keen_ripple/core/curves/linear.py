@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
+from itertools import pairwise
 
 import numpy as np
 
@@ -34,10 +36,17 @@ class Linear:
     def css(self) -> str:
         if self == Linear():
             return "linear"
-        stops = (f"{css_number(y, 5)} {css_number(x * 100, 4)}%" for x, y in self.points)
+        digits = self._digits()
+        stops = (f"{css_number(y, 5)} {css_number(x * 100, digits)}%" for x, y in self.points)
         return f"linear({', '.join(stops)})"
 
     def trace(self) -> tuple[Floats, Floats]:
         inner = [(x, y) for x, y in self.points if 0.0 < x < 1.0]
         x, y = np.array([(0.0, 0.0), (0.0, self(0.0)), *inner, (1.0, self(1.0)), (1.0, 1.0)]).T
         return x, y
+
+    def _digits(self) -> int:
+        """Places of the percentages: so many that rounding them moves no value by more than about 1e-5."""
+        rises = ((x2 - x1, abs(y2 - y1)) for (x1, y1), (x2, y2) in pairwise(self.points))
+        steepest = max((rise / run for run, rise in rises if run > 0.0), default=1.0)
+        return 4 + max(0, math.ceil(math.log10(max(steepest, 1.0) / 20.0)))

@@ -1,0 +1,134 @@
+"""Easing functions against the browser's own values, and the text that is none."""
+
+from __future__ import annotations
+
+import numpy as np
+import pytest
+
+from keen_ripple.core.curves import Settle, Spring, parse_easing
+from keen_ripple.core.curves.presets import CURVES
+from keen_ripple.core.errors import EasingFault
+
+TEXTS = sorted(
+    {
+        *CURVES.values(),
+        "step-start",
+        "step-end",
+        "cubic-bezier(0, 0, 1, 1)",
+        "cubic-bezier(0.2, 0.8, 0.3, 1)",
+        "cubic-bezier(0.68, -0.55, 0.27, 1.55)",
+        "cubic-bezier(1, 0, 0, 1)",
+        "cubic-bezier(0, 1, 0, 1)",
+        "cubic-bezier(1, -2, 0, 3)",
+        "cubic-bezier(0.3, 0.3, 0.3, 0.3)",
+        "cubic-bezier(.9,.03,.69,.22)",
+        "steps(1)",
+        "steps(5, start)",
+        "steps(5, end)",
+        "steps(3, jump-start)",
+        "steps(3, jump-both)",
+        "steps(3, jump-none)",
+        "steps(7, jump-both)",
+        "linear(0, 1)",
+        "linear(0, 0.25, 1)",
+        "linear(0, 0.5 20% 40%, 1)",
+        "linear(0, 40% 0.8, 1.2 60%, 1)",
+        "linear(0.2, 0.9 30%, 0.4 30%, 1)",
+        "linear(0 20%, 1 80%)",
+        "linear(0, 1 50%, 0.5 20%, 1)",
+        "linear(0, 0.1, 0.9 110%)",
+        Settle.of(Spring(420, 24)).css(),
+        Settle.of(Spring(560, 16)).css(),
+    }
+)
+
+PROGRESS = """
+const animation = document.body.animate({opacity: [0, 1]}, {duration: 1000, easing: arguments[0], fill: 'both'});
+animation.pause();
+return arguments[1].map(t => { animation.currentTime = t; return animation.effect.getComputedTiming().progress; });
+"""
+
+
+def test_there_are_enough_to_mean_something() -> None:
+    assert len(TEXTS) >= 25
+
+
+@pytest.mark.parametrize("text", TEXTS)
+def test_equals_the_browser(browser, text: str) -> None:
+    browser.get("about:blank")
+    times = [index * 10 for index in range(101)]
+    theirs = browser.execute_script(PROGRESS, text, times)
+    ours = parse_easing(text)(np.array(times) / 1000.0)
+    assert np.max(np.abs(ours - np.array(theirs))) <= 1e-4
+
+
+@pytest.mark.parametrize("text", TEXTS)
+def test_text_round_trip(text: str) -> None:
+    easing = parse_easing(text)
+    again = parse_easing(easing.css())
+    u = np.linspace(0.0, 1.0, 997)
+    assert np.max(np.abs(again(u) - easing(u))) <= 2e-5
+    assert again.css() == easing.css()
+
+
+@pytest.mark.parametrize("text", TEXTS)
+def test_takes_floats_and_arrays_alike(text: str) -> None:
+    easing = parse_easing(text)
+    u = np.array([[-0.5, 0.0, 0.25], [0.5, 1.0, 1.5]])
+    assert easing(u).shape == (2, 3)
+    singly = [[easing(float(x)) for x in row] for row in u]
+    np.testing.assert_allclose(singly, easing(u), rtol=0, atol=1e-12)
+    assert isinstance(easing(0.3), float)
+
+
+@pytest.mark.parametrize("text", TEXTS)
+def test_trace_is_the_curve(text: str) -> None:
+    easing = parse_easing(text)
+    u, progress = easing.trace()
+    assert (u[0], u[-1]) == (0.0, 1.0)
+    assert np.all(np.diff(u) >= 0.0)
+    middles = np.linspace(0.0005, 0.9995, 1999)
+    away = np.min(np.abs(middles[:, None] - u[np.flatnonzero(np.diff(u) == 0.0)]), axis=1, initial=1.0) > 1e-9
+    assert np.max(np.abs(np.interp(middles, u, progress) - easing(middles))[away]) <= 2e-5
+
+
+@pytest.mark.parametrize(
+    ("text", "u", "value"),
+    [
+        ("ease-in", -1.0, 0.0),
+        ("cubic-bezier(0.25, 0.5, 0.75, 0.5)", -1.0, -2.0),
+        ("cubic-bezier(0.25, 0.5, 0.75, 0.5)", 2.0, 3.0),
+        ("cubic-bezier(0, 0.5, 1, 0.5)", 2.0, 1.0),
+        ("linear", 1.5, 1.5),
+        ("linear(0, 0.5 50%, 2)", 1.5, 3.5),
+        ("steps(4, jump-start)", -0.5, -0.25),
+        ("steps(4)", 1.5, 1.5),
+    ],
+)
+def test_outside_the_unit_interval(text: str, u: float, value: float) -> None:
+    assert parse_easing(text)(u) == pytest.approx(value)
+
+
+@pytest.mark.parametrize(
+    ("text", "says"),
+    [
+        ("", "is not an easing function"),
+        ("eas", "is not an easing function"),
+        ("cubic-bezier(0.1, 0.2, 0.3)", "has 3 numbers"),
+        ("cubic-bezier(1.2, 0, 0, 1)", "first number of cubic-bezier() is 1.2"),
+        ("cubic-bezier(0, 0, -0.1, 1)", "third number"),
+        ("cubic-bezier(a, 0, 0, 1)", "'a' where a number"),
+        ("steps(0)", "has 0 steps"),
+        ("steps(1, jump-none)", "at least 2"),
+        ("steps(2.5)", "whole number"),
+        ("steps(3, middle)", "unknown jump term"),
+        ("linear(0)", "one stop"),
+        ("linear(0, 20% 0.5 30%, 1)", "a stop is one number"),
+        ("linear(0, , 1)", "the stop ''"),
+    ],
+)
+def test_faults_say_what_and_what_to_do(text: str, says: str) -> None:
+    with pytest.raises(EasingFault) as caught:
+        parse_easing(text)
+    assert says in str(caught.value)
+    assert caught.value.remedy

@@ -1,0 +1,76 @@
+"""Bounds of outlines, against hand-made cases and against a dense outline."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import pytest
+
+from conftest import piece
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.geometry import boxes
+from keen_ripple.core.poses import poses_of
+
+PLACE = {"id": "box", "name": "Box", "x": 10, "y": 20, "width": 40, "height": 30}
+RADII = ("radius_top_left", "radius_top_right", "radius_bottom_right", "radius_bottom_left")
+
+
+def box(*layers: dict[str, Any], of: str = "box") -> tuple[float, ...]:
+    document = read_piece(piece(list(layers), states=[{"id": "a", "name": "A"}], transitions=[]))
+    return boxes(document, poses_of(document)["a"])[of]
+
+
+def around(size: float, middle: tuple[float, float] = (30, 35), height: float | None = None) -> tuple[float, ...]:
+    height = size if height is None else height
+    return (middle[0] - size / 2, middle[1] - height / 2, size, height)
+
+
+ROOT = math.sqrt(0.5)
+COS30 = math.cos(math.pi / 6)
+CASES = {
+    "a rectangle": ({"kind": "rectangle"}, (10, 20, 40, 30)),
+    "scaled about its middle": ({"kind": "rectangle", "scale_x": 2, "scale_y": 0.5}, (-10, 27.5, 80, 15)),
+    "scaled about its corner": ({"kind": "rectangle", "scale_x": 2, "pivot_x": 0, "pivot_y": 0}, (10, 20, 80, 30)),
+    "mirrored": ({"kind": "rectangle", "scale_x": -1, "pivot_x": 0}, (-30, 20, 40, 30)),
+    "a quarter turn": ({"kind": "rectangle", "rotation": 90}, around(30, height=40)),
+    "an eighth turn": ({"kind": "rectangle", "rotation": 45}, around(70 * ROOT)),
+    "two turns": ({"kind": "rectangle", "rotation": 720}, (10, 20, 40, 30)),
+    "nothing wide": ({"kind": "rectangle", "width": 0, "rotation": 90}, (-5, 35, 30, 0)),
+    "an ellipse turned": (
+        {"kind": "ellipse", "rotation": 30},
+        around(math.hypot(40 * COS30, 15), height=math.hypot(20, 30 * COS30)),
+    ),
+    "a circle turned": ({"kind": "ellipse", "width": 30, "rotation": 77}, (10, 20, 30, 30)),
+    # The straight part of the box is 20×10; its turned bounds grow by the radius on each side.
+    "round corners turned": ({"kind": "rectangle", "rotation": 45, **dict.fromkeys(RADII, 10)}, around(30 * ROOT + 20)),
+    "a stroke does not count": ({"kind": "rectangle", "stroke": "red", "stroke_width": 20}, (10, 20, 40, 30)),
+    "a path": (
+        {"kind": "path", "path": "M0 0Q10 20 20 0", "view_width": 20, "view_height": 10},
+        (10, 20, 40, 30),
+    ),
+    "a path turned": (
+        {"kind": "path", "path": "M0 0L20 0L0 10Z", "view_width": 20, "view_height": 10, "rotation": 180},
+        (10, 20, 40, 30),
+    ),
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("case", CASES.values(), ids=CASES.keys())
+def test_bounds(case: tuple[dict[str, Any], tuple[float, ...]]) -> None:
+    layer, expected = case
+    assert box({**PLACE, **layer}) == pytest.approx(expected, abs=1e-9)
+
+
+def test_corners_too_round_shrink_together() -> None:
+    # Radii of 60 in a 40×30 box become 15: a stadium, whose turned bounds are a 10 px line and 15 around it.
+    layer = {**PLACE, "kind": "rectangle", "rotation": 45, **dict.fromkeys(RADII, 60)}
+    assert box(layer) == pytest.approx(around(10 * ROOT + 30), abs=1e-9)
+
+
+def test_matrices_of_groups_multiply() -> None:
+    inner = {**PLACE, "kind": "rectangle", "x": 10, "y": 0, "width": 20, "height": 10}
+    outer = {**PLACE, "id": "group", "kind": "group", "rotation": 90, "scale_x": 2, "scale_y": 2, "layers": [inner]}
+    # Around the group's middle (30, 35): its content's x axis runs down, its y axis to the left, both doubled.
+    assert box(outer, of="group") == pytest.approx(around(60, height=80), abs=1e-9)
+    assert box(outer, of="box") == pytest.approx((40, 15, 20, 40), abs=1e-9)

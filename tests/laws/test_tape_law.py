@@ -1,0 +1,146 @@
+"""Laws over generated pieces: the tape is the motion, poses are hit, documents survive."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+import numpy as np
+from hypothesis import HealthCheck, given, settings
+from hypothesis import strategies as st
+
+from conftest import piece
+from keen_ripple.core import patches
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.tape import TapeTrack, tape_of
+from keen_ripple.core.timeline import Progress, timeline_of, values_at
+
+EASINGS = ("linear", "ease", "cubic-bezier(0.6, -0.5, 0.4, 1.5)", "steps(3, jump-both)", "linear(0, 0.7 30% 40%, 1)")
+whole_ms = st.integers(0, 900)
+timings = st.one_of(
+    st.fixed_dictionaries({"kind": st.just("curve"), "duration_ms": whole_ms, "easing": st.sampled_from(EASINGS)}),
+    st.fixed_dictionaries(
+        {"kind": st.just("spring"), "stiffness": st.floats(40, 700), "damping": st.floats(6, 60)}
+        | {"velocity": st.floats(-10, 10)}
+    ),
+)
+looks = st.fixed_dictionaries(
+    {},
+    optional={
+        "x": st.floats(-500, 500),
+        "width": st.floats(0, 300),
+        "rotation": st.floats(-720, 720),
+        "opacity": st.floats(0, 1),
+        "scale_x": st.floats(-3, 3),
+        "fill": st.sampled_from(("none", "#1f7a70", "#ffffff", "rgb(217 80 58 / 0.4)", "black")),
+    },
+)
+lanes = st.lists(
+    st.fixed_dictionaries(
+        {"layer": st.just("box"), "property": st.sampled_from((None, "x", "fill")), "delay_ms": whole_ms},
+        optional={"timing": timings},
+    ),
+    max_size=2,
+    unique_by=lambda lane: lane["property"],
+)
+
+
+@st.composite
+def pieces(draw: st.DrawFn) -> dict[str, Any]:
+    count = draw(st.integers(1, 4))
+    names = [f"s{index}" for index in range(count)]
+    transitions = [
+        {"id": f"t{index}", "from": name, "to": names[(index + 1) % count]}
+        | {"style": draw(st.sampled_from(("tween", "tween", "cut"))), "hold_ms": draw(st.integers(0, 300))}
+        | {"timing": draw(timings), "lanes": draw(lanes)}
+        for index, name in enumerate(names)
+    ]
+    transitions[-1]["hold_ms"] += 1
+    states = [{"id": name, "name": name, "changes": {"box": draw(looks)}} for name in names]
+    blend = draw(st.sampled_from(("oklab", "srgb")))
+    return piece(states=states, transitions=transitions, start="s0", blend=blend)
+
+
+def on_tape(track: TapeTrack, t: np.ndarray) -> np.ndarray:
+    """As the page reads it: the last knot at or before, and a straight line to the next."""
+    at = np.searchsorted(track.times_ms, t, side="right") - 1
+    following = np.minimum(at + 1, len(track.times_ms) - 1)
+    span = track.times_ms[following] - track.times_ms[at]
+    share = np.where(span > 0, (t - track.times_ms[at]) / np.where(span > 0, span, 1), 0)[:, None]
+    return track.rows[at] * (1 - share) + track.rows[following] * share
+
+
+many = settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+
+
+@many
+@given(pieces(), st.lists(st.floats(0, 1), min_size=20, max_size=200))
+def test_tape_is_within_its_tolerances(document: dict[str, Any], moments: list[float]) -> None:
+    timeline = timeline_of(read_piece(document))
+    # Off the whole ms, where steps and cuts are: at their very moment rounding may show either side.
+    times = np.sort(np.floor(np.array(moments) * (timeline.run.total_ms - 1)) + 0.31831)
+    tape = {(t.layer, t.property): t for t in tape_of(timeline)}
+    assert set(tape) == {(t.layer, t.property.name) for t in timeline.tracks}
+    for track in timeline.tracks:
+        taped, exact = on_tape(tape[track.layer, track.property.name], times), values_at(track, Progress(times))
+        error = np.abs(taped - exact)
+        if track.property.blend == "colour":
+            error[:, 3] *= 255.0
+            # What is all but transparent shows no colour to be off by.
+            error[exact[:, 3] < 0.002, :3] = 0.0
+        assert np.max(error) <= track.property.tolerance
+
+
+@many
+@given(pieces())
+def test_poses_are_hit_exactly_at_their_states(document: dict[str, Any]) -> None:
+    timeline = timeline_of(read_piece(document))
+    arrivals = [(segment.end_ms, segment.to) for segment in timeline.run.segments if segment.kind == "travel"]
+    for track in timeline.tracks:
+        for end_ms, state in arrivals:
+            later = [s for s in timeline.run.segments if s.start_ms == end_ms and s.kind == "travel" and s.to != state]
+            if later or end_ms == timeline.run.total_ms:
+                continue
+            shown = values_at(track, Progress(np.array([float(end_ms)])))[0]
+            assert np.array_equal(shown, track.blend.show(timeline.poses[state][track.layer][track.property.name]))
+
+
+@many
+@given(pieces())
+def test_same_input_same_bytes(document: dict[str, Any]) -> None:
+    first, second = (tape_of(timeline_of(read_piece(json.loads(json.dumps(document))))) for _ in range(2))
+    assert all(a.same_as(b) for a, b in zip(first, second, strict=True))
+    assert [t.times_ms.tobytes() for t in first] == [t.times_ms.tobytes() for t in second]
+
+
+@many
+@given(pieces())
+def test_times_on_a_tape_never_fall(document: dict[str, Any]) -> None:
+    timeline = timeline_of(read_piece(document))
+    for track in tape_of(timeline):
+        assert track.times_ms[0] == 0.0
+        assert track.times_ms[-1] == timeline.run.total_ms
+        assert np.all(np.diff(track.times_ms) >= 0.0)
+
+
+paths = st.sampled_from(("/name", "/states/0", "/states/-", "/layers/0/x", "/extra", "/states/0/changes/box", "/a~1b"))
+operations = st.one_of(
+    st.fixed_dictionaries({"op": st.sampled_from(("add", "replace")), "path": paths, "value": st.integers()}),
+    st.fixed_dictionaries({"op": st.just("remove"), "path": paths}),
+    st.fixed_dictionaries({"op": st.sampled_from(("move", "copy")), "from": paths, "path": paths}),
+)
+
+
+@many
+@given(pieces(), st.lists(operations, max_size=4))
+def test_a_patch_and_its_inverse_lead_back(document: dict[str, Any], patch: list[dict[str, Any]]) -> None:
+    before = json.dumps(document)
+    try:
+        patched, inverse = patches.apply(document, patch)
+    except patches.PatchFault as fault:
+        assert fault.remedy
+    else:
+        back, again = patches.apply(patched, inverse)
+        assert back == json.loads(before)
+        assert patches.apply(back, again)[0] == patched
+    assert json.dumps(document) == before

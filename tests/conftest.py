@@ -1,40 +1,15 @@
-"""What tests of several kinds share: a browser, a served application, the demo's pieces."""
+"""Fixtures for tests of several kinds."""
 
 from __future__ import annotations
 
-import copy
-import shutil
-import threading
 from collections.abc import Iterator
 from pathlib import Path
-from typing import Any
 
 import pytest
 from selenium import webdriver
-from selenium.webdriver.chrome.service import Service
-from waitress import create_server
 
-from keen_ripple import demo
-from keen_ripple.web import create_app
 from keen_ripple.web.serve import fill
-
-FLAGS = (
-    "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
-    "--disable-component-update --disable-sync --hide-scrollbars --window-size=1280,800"
-)
-
-
-def new_browser(profile: Path) -> webdriver.Chrome:
-    options = webdriver.ChromeOptions()
-    options.binary_location = shutil.which("chromium") or "chromium"
-    for flag in (*FLAGS.split(), f"--user-data-dir={profile}"):
-        options.add_argument(flag)
-    options.add_experimental_option("prefs", {"download.default_directory": str(profile / "downloads")})
-    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
-    driver = webdriver.Chrome(options=options, service=Service(shutil.which("chromedriver") or "chromedriver"))
-    size = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
-    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
-    return driver
+from support import Served, new_browser
 
 
 @pytest.fixture(scope="session")
@@ -44,33 +19,6 @@ def browser(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chro
     driver.quit()
 
 
-class Served:
-    """The application on a free port, restarted at will on the same database."""
-
-    def __init__(self, database: Path) -> None:
-        self.database = database
-        self.start(0)
-
-    def start(self, port: int) -> None:
-        self._server = create_server(create_app(self.database), host="127.0.0.1", port=port, threads=4)
-        self.port = int(self._server.effective_port)
-        self._thread = threading.Thread(target=self._server.run, daemon=True)
-        self._thread.start()
-
-    def stop(self) -> None:
-        self._server.close()
-        self._server.pull_trigger()
-        self._thread.join(timeout=5)
-
-    def restart(self) -> None:
-        self.stop()
-        self.start(self.port)
-
-    @property
-    def address(self) -> str:
-        return f"http://127.0.0.1:{self.port}"
-
-
 @pytest.fixture
 def served(tmp_path: Path) -> Iterator[Served]:
     database = tmp_path / "pieces.sqlite"
@@ -78,35 +26,3 @@ def served(tmp_path: Path) -> Iterator[Served]:
     fill(database)
     yield application
     application.stop()
-
-
-DEMO = {document["id"]: document for document in demo.documents()}
-
-
-@pytest.fixture
-def tide() -> dict[str, Any]:
-    return copy.deepcopy(DEMO["tide-loader"])
-
-
-def piece(layers: list[dict[str, Any]] | None = None, **rest: Any) -> dict[str, Any]:
-    """The smallest piece that moves: one rectangle, two states, there in 400 ms and back at once after 100 ms."""
-    box = {"kind": "rectangle", "id": "box", "name": "Box", "x": 10, "y": 20, "width": 40, "height": 30}
-    document: dict[str, Any] = {
-        "format": 1,
-        "id": "probe",
-        "name": "Probe",
-        "width": 200,
-        "height": 100,
-        "layers": [box] if layers is None else layers,
-        "states": [{"id": "a", "name": "A", "changes": {}}, {"id": "b", "name": "B", "changes": {"box": {"x": 110}}}],
-        "start": "a",
-        "transitions": [
-            way("a", "b", {"kind": "curve", "duration_ms": 400, "easing": "ease-out"}),
-            way("b", "a", {"kind": "curve", "duration_ms": 0, "easing": "linear"}, hold_ms=100, style="cut"),
-        ],
-    }
-    return {**document, **rest}
-
-
-def way(start: str, end: str, timing: dict[str, Any], **rest: Any) -> dict[str, Any]:
-    return {"id": f"{start}-to-{end}", "from": start, "to": end, "timing": timing, **rest}

@@ -10,9 +10,9 @@ from typing import Any
 import jsonschema
 import pytest
 
-from conftest import DEMO, piece, way
 from keen_ripple.core.document import json_schema, read_piece
 from keen_ripple.core.errors import DocumentFault
+from support import DEMO, piece, way
 
 Spoil = Callable[[dict[str, Any]], Any]
 BOX = "/layers/0"

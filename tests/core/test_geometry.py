@@ -7,10 +7,10 @@ from typing import Any
 
 import pytest
 
-from conftest import piece
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.geometry import boxes
 from keen_ripple.core.poses import poses_of
+from support import piece
 
 PLACE = {"id": "box", "name": "Box", "x": 10, "y": 20, "width": 40, "height": 30}
 RADII = ("radius_top_left", "radius_top_right", "radius_bottom_right", "radius_bottom_left")

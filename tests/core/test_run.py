@@ -6,12 +6,12 @@ from typing import Any
 
 import pytest
 
-from conftest import DEMO, piece, way
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import RunFault
 from keen_ripple.core.run import run_of
 from keen_ripple.core.seam import seam_of
 from keen_ripple.core.timeline import timeline_of
+from support import DEMO, piece, way
 
 TEN = {"kind": "curve", "duration_ms": 10, "easing": "linear"}
 NONE = {"kind": "curve", "duration_ms": 0, "easing": "linear"}

@@ -7,10 +7,10 @@ from typing import Any
 import numpy as np
 import pytest
 
-from conftest import piece, way
 from keen_ripple.core.curves import Settle, Spring, parse_easing
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import frame_times, sample, timeline_of
+from support import piece, way
 
 LINEAR = {"kind": "curve", "duration_ms": 100, "easing": "linear"}
 

@@ -9,11 +9,11 @@ import numpy as np
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
-from conftest import piece
 from keen_ripple.core import patches
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.tape import TapeTrack, tape_of
 from keen_ripple.core.timeline import Progress, timeline_of, values_at
+from support import piece
 
 EASINGS = ("linear", "ease", "cubic-bezier(0.6, -0.5, 0.4, 1.5)", "steps(3, jump-both)", "linear(0, 0.7 30% 40%, 1)")
 whole_ms = st.integers(0, 900)

@@ -33,8 +33,8 @@ export const theme: ThemeConfig = {
     fontFamily: "'Hanken Grotesk', sans-serif",
     fontFamilyCode: "'JetBrains Mono', monospace",
     fontSize: 13,
-    motionDurationMid: '0.12s',
-    motionDurationSlow: '0.16s',
+    // The only things that move are those being designed.
+    motion: false,
     boxShadowSecondary: '0 2px 10px rgb(21 41 59 / 0.16)',
   },
   components: {

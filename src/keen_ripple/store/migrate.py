@@ -64,8 +64,8 @@ def _checksum(sql: str) -> str:
 def _statements(sql: str) -> Iterator[str]:
     """One at a time: `executescript` would commit in the middle of `atomic`."""
     statement = ""
-    for line in sql.splitlines(keepends=True):
-        statement += line
+    for part in re.split(r"(?<=;)", sql):
+        statement += part
         if sqlite3.complete_statement(statement):
             yield statement
             statement = ""

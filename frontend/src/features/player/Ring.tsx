@@ -1,4 +1,4 @@
-import { useEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useLayoutEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Run } from '../../api/answers';
 import type { Clock } from './clock';
 import './ring.css';
@@ -22,7 +22,7 @@ export function Ring({ run, clock, size, large = false }: Props) {
   const stroke = large ? 9 : 6;
   const arcs = useMemo(() => arcsOf(run), [run]);
   const { from_ms, length_ms } = drawnPart(run);
-  useEffect(
+  useLayoutEffect(
     () =>
       clock.listen((moment) => {
         const [x, y] = pointAt(Math.max(moment - from_ms, 0) / length_ms, radius);
@@ -90,7 +90,7 @@ export function RunBar({ run, clock, width, large = false }: Omit<Props, 'size'>
   const arcs = useMemo(() => arcsOf(run), [run]);
   const inner = width - 8;
   const length_ms = Math.max(run.total_ms, 1);
-  useEffect(
+  useLayoutEffect(
     () =>
       clock.listen((moment) => {
         dot.current!.setAttribute('cx', ((moment / length_ms) * inner).toFixed(2));

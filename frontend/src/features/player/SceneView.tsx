@@ -1,4 +1,4 @@
-import { useEffect, useLayoutEffect, useMemo, useRef } from 'react';
+import { useLayoutEffect, useMemo, useRef } from 'react';
 import type { Piece, Pose } from '../../api/answers';
 import type { Clock } from './clock';
 import { Playing } from './playing';
@@ -49,6 +49,6 @@ export function LoopView({ piece, rest, tape, clock, zoom }: LoopProps) {
     playing.load(rest, tape);
     playing.show(clock.moment);
   }, [playing, rest, tape, clock]);
-  useEffect(() => clock.listen((moment) => playing.show(moment)), [clock, playing]);
+  useLayoutEffect(() => clock.listen((moment) => playing.show(moment)), [clock, playing]);
   return <div ref={holder} style={size} data-piece={piece.id} />;
 }

@@ -1,5 +1,5 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { App, Button, Input } from 'antd';
+import { App, Button, Input, Popover } from 'antd';
 import { useMemo, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../api/client';
@@ -53,9 +53,7 @@ export function ShelfPage() {
             ))}
           </div>
           <Input className="find" placeholder="Find a piece" aria-label="Find a piece" allowClear value={wanted} onChange={(e) => setWanted(e.target.value)} />
-          <Button type="primary" onClick={actions.create}>
-            New piece
-          </Button>
+          <NewPiece create={actions.create} />
         </div>
         {error && (
           <p role="alert" className="shelf-note">
@@ -80,7 +78,7 @@ export function ShelfPage() {
 function useShelfActions() {
   const queries = useQueryClient();
   const navigate = useNavigate();
-  const { message, modal, notification } = App.useApp();
+  const { message, notification } = App.useApp();
   const refresh = () => queries.invalidateQueries({ queryKey: ['shelf'] });
   const onError = (error: Error) => void message.error(error.message, 6);
   const restore = useMutation({ mutationFn: api.restore, onSuccess: refresh, onError });
@@ -107,15 +105,28 @@ function useShelfActions() {
   });
   const duplicate = useMutation({ mutationFn: api.duplicate, onSuccess: refresh, onError });
   const add = useMutation({ mutationFn: api.create, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
-  const create = () => {
-    let name = '';
-    modal.confirm({
-      title: 'New piece',
-      icon: null,
-      okText: 'Make it',
-      content: <Input autoFocus placeholder="What is it called?" aria-label="Name" maxLength={120} onChange={(e) => (name = e.target.value)} />,
-      onOk: () => add.mutateAsync(name.trim() || 'Untitled'),
-    });
-  };
-  return { create, duplicate: (id: string) => duplicate.mutate(id), remove: (id: string) => remove.mutate(id) };
+  return { create: (name: string) => add.mutate(name), duplicate: (id: string) => duplicate.mutate(id), remove: (id: string) => remove.mutate(id) };
+}
+
+function NewPiece({ create }: { create: (name: string) => void }) {
+  const [name, setName] = useState('');
+  const form = (
+    <form
+      className="new-piece"
+      onSubmit={(event) => {
+        event.preventDefault();
+        if (name.trim()) create(name.trim());
+      }}
+    >
+      <Input autoFocus placeholder="What is it called?" aria-label="Name" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
+      <Button type="primary" htmlType="submit" disabled={!name.trim()}>
+        Make it
+      </Button>
+    </form>
+  );
+  return (
+    <Popover trigger="click" placement="bottomRight" content={form} destroyOnHidden>
+      <Button type="primary">New piece</Button>
+    </Popover>
+  );
 }

@@ -82,7 +82,8 @@ function chosenIn(document: Piece, before: Bench): Partial<Bench> {
     state: states.includes(before.state) ? before.state : document.start,
     transition: transitions.some((t) => t.id === before.transition) ? before.transition : null,
     layer: before.layer && JSON.stringify(document.layers).includes(`"id":"${before.layer}"`) ? before.layer : null,
-    scope: document.states.length === 1 ? 'base' : before.scope,
+    // With one state there is nothing to tell apart from the base; with the second there is.
+    scope: document.states.length === 1 ? 'base' : before.document?.states.length === 1 ? 'state' : before.scope,
   };
 }
 

@@ -17,6 +17,8 @@ export function useTyped<T>({ value, format, parse, commit, nudge, onEnter }: Op
   const [draft, setDraft] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const version = useRef(0);
+  // A text that was refused is not sent again until it is changed or Enter insists on it.
+  const refused = useRef<string | null>(null);
 
   const settle = async (text: string, next: T) => {
     const mine = ++version.current;
@@ -29,14 +31,20 @@ export function useTyped<T>({ value, format, parse, commit, nudge, onEnter }: Op
       }
       return true;
     } catch (error) {
+      refused.current = text;
       if (mine === version.current) setFault((error as Error).message);
       return false;
     }
+  };
+  const isValue = (text: string): boolean => {
+    const parsed = parse(text);
+    return !('fault' in parsed) && format(parsed.value) === format(value);
   };
   const submit = async (): Promise<boolean> => {
     if (draft === null) return true;
     const parsed = parse(draft);
     if ('fault' in parsed) {
+      refused.current = draft;
       setFault(parsed.fault);
       return false;
     }
@@ -44,9 +52,13 @@ export function useTyped<T>({ value, format, parse, commit, nudge, onEnter }: Op
   };
   const reset = () => {
     version.current++;
+    refused.current = null;
     setDraft(null);
     setFault(null);
   };
+  // What was refused may have come true by another way, such as being made again after a conflict.
+  const cameTrue = fault !== null && draft !== null && isValue(draft);
+  const typed = cameTrue ? null : draft;
   const step = (steps: number) => {
     if (!nudge) return;
     const from = draft === null ? { value } : parse(draft);
@@ -71,16 +83,18 @@ export function useTyped<T>({ value, format, parse, commit, nudge, onEnter }: Op
   };
 
   return {
-    fault,
+    fault: cameTrue ? null : fault,
     step,
     input: {
-      value: draft ?? format(value),
-      'aria-invalid': fault !== null,
+      value: typed ?? format(value),
+      'aria-invalid': fault !== null && !cameTrue,
       spellCheck: false,
       autoComplete: 'off',
       onChange: (event: { target: HTMLInputElement }) => setDraft(event.target.value),
       onFocus: (event: { target: HTMLInputElement }) => event.target.select(),
-      onBlur: () => void submit(),
+      onBlur: () => {
+        if (draft !== refused.current) void submit();
+      },
       onKeyDown,
     },
   };

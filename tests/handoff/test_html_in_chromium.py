@@ -1,0 +1,174 @@
+"""The web page in a real browser shows what the core computes, moment by moment."""
+
+from __future__ import annotations
+
+import re
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+
+from keen_ripple.core.colour import parse_colour
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.geometry import boxes
+from keen_ripple.core.timeline import Timeline, sample, timeline_of
+from keen_ripple.handoff import FORMATS
+from support import DEMO, piece, way
+
+HOLD = """
+const t = arguments[0];
+document.getAnimations().forEach(a => { a.pause(); a.currentTime = t; });
+const canvas = new OffscreenCanvas(1, 1).getContext('2d', {willReadFrequently: true});
+const rgba = text => {
+  const found = /^oklab\\(([^ ]+) ([^ ]+) ([^ ]+)(?: \\/ ([^)]+))?\\)$/.exec(text);
+  const alpha = found ? Number(found[4] ?? 1) : Number(/rgba\\(.*, ([0-9.]+)\\)/.exec(text)?.[1] ?? 1);
+  canvas.clearRect(0, 0, 1, 1);
+  canvas.fillStyle = found ? `oklab(${found[1]} ${found[2]} ${found[3]})` : text.replace(/rgba\\((.*), [0-9.]+\\)/, 'rgb($1)');
+  canvas.fillRect(0, 0, 1, 1);
+  return [...canvas.getImageData(0, 0, 1, 1).data].slice(0, 3).concat(alpha);
+};
+const result = {};
+for (const element of document.querySelectorAll('[data-layer]')) {
+  const box = element.getBoundingClientRect(), style = getComputedStyle(element);
+  const fill = element.tagName === 'svg' ? style.fill : element.textContent && !element.children.length ? style.color : style.backgroundColor;
+  result[element.dataset.layer] = {
+    box: [box.x, box.y, box.width, box.height],
+    opacity: Number(style.opacity),
+    fill: rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill),
+  };
+}
+return result;
+"""  # noqa: E501 (script)
+
+
+def open_page(browser, folder: Path, document: dict[str, Any]) -> Timeline:
+    timeline = timeline_of(read_piece(document))
+    page = folder / f"{document['id']}.html"
+    page.write_bytes(FORMATS["html"].write(timeline))
+    browser.get(page.as_uri())
+    return timeline
+
+
+# The browser gives the bounds of an element's box. A turned round corner stays inside them by 0.1 of its radius at
+# 6°, so the demo turns only what has small corners.
+def deviations(browser, timeline: Timeline, moments: list[float]) -> tuple[float, float, float]:
+    """The greatest differences between page and core: box in px, opacity, colour in 1/255."""
+    px = opacity = colour = 0.0
+    for t, pose in zip(moments, sample(timeline, moments), strict=True):
+        theirs = browser.execute_script(HOLD, t)
+        bounds = boxes(timeline.piece, pose)
+        assert theirs.keys() == pose.keys()
+        for name, look in pose.items():
+            seen = theirs[name]
+            px = max(px, float(np.max(np.abs(np.array(seen["box"]) - bounds[name]))))
+            opacity = max(opacity, abs(seen["opacity"] - look["opacity"]))
+            if "fill" not in look:
+                continue
+            ours = parse_colour(look["fill"])
+            colour = max(colour, abs(seen["fill"][3] - ours[3]) * 255)
+            if ours[3] > 0.02:
+                colour = max(colour, float(np.max(np.abs(np.array(seen["fill"][:3]) - ours[:3]))))
+    return px, opacity, colour
+
+
+def twenty(timeline: Timeline) -> list[float]:
+    """Twenty moments over lead-in and loop, the second round included, off the very moments of cuts."""
+    reach = timeline.run.total_ms + (timeline.run.loop_ms or 0)
+    return [float(t) for t in np.round(np.linspace(1.3, reach - 1.7, 20), 1)]
+
+
+CORNERS = ("radius_top_left", "radius_bottom_right")
+LINEAR = {"kind": "curve", "duration_ms": 200, "easing": "linear"}
+SPRING = {"kind": "spring", "stiffness": 300, "damping": 9}
+
+
+def hard(**rest: Any) -> dict[str, Any]:
+    """Lead-in and loop, x and y on curves of their own, cuts upon arrival, overshoot, colours from nothing."""
+    document = piece(
+        id="hard",
+        states=[
+            {"id": "a", "name": "A", "changes": {}},
+            {
+                "id": "b",
+                "name": "B",
+                "changes": {"box": {"x": 110, "y": 60, "width": 2, "fill": "none", "opacity": 0.3, "scale_x": 1.5}},
+            },
+            {
+                "id": "c",
+                "name": "C",
+                "changes": {"box": {"x": 60, "rotation": 90, "fill": "#d9503a"}},
+            },
+            {
+                "id": "d",
+                "name": "D",
+                "changes": {"box": {"y": 5, "fill": "rgb(255 200 0 / 0.5)", **dict.fromkeys(CORNERS, 9)}},
+            },
+        ],
+        transitions=[
+            way("a", "b", SPRING, hold_ms=50, lanes=[{"layer": "box", "property": "y", "delay_ms": 80}]),
+            way("b", "c", {**LINEAR, "easing": "steps(4, jump-both)"}, hold_ms=20),
+            way("c", "d", LINEAR, style="cut"),
+            way("d", "b", {**LINEAR, "easing": "cubic-bezier(0.5, -0.8, 0.5, 1.8)"}, hold_ms=30),
+        ],
+    )
+    return {**document, **rest}
+
+
+@pytest.mark.parametrize("document", [*DEMO.values(), hard(), hard(blend="srgb")], ids=lambda d: d["id"])
+def test_page_shows_what_the_core_computes(browser, tmp_path: Path, document: dict[str, Any], record_property) -> None:
+    timeline = open_page(browser, tmp_path, document)
+    px, opacity, colour = deviations(browser, timeline, twenty(timeline))
+    record_property("deviation", f"{px:.3f} px, {opacity:.4f} of opacity, {colour:.2f}/255")
+    print(f"{document['id']}: {px:.3f} px, {opacity:.4f} of opacity, {colour:.2f}/255")
+    assert px <= 0.5
+    assert opacity <= 0.01
+    assert colour <= 2.0
+
+
+@pytest.mark.parametrize("document", DEMO.values(), ids=DEMO.keys())
+def test_calmer_where_motion_is_unwanted(browser, tmp_path: Path, document: dict[str, Any]) -> None:
+    reduce = {"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]}
+    browser.execute_cdp_cmd("Emulation.setEmulatedMedia", reduce)
+    try:
+        timeline = open_page(browser, tmp_path, document)
+        rest = boxes(timeline.piece, timeline.poses[timeline.run.final_state])
+        for t in twenty(timeline)[::4]:
+            seen = browser.execute_script(HOLD, t)
+            for name, box in rest.items():
+                assert seen[name]["box"] == pytest.approx(box, abs=0.5)
+        assert browser.execute_script("return document.getAnimations().length") >= 1
+    finally:
+        browser.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
+
+
+def test_no_script_and_nothing_from_outside() -> None:
+    for document in DEMO.values():
+        text = FORMATS["html"].write(timeline_of(read_piece(document))).decode()
+        assert "<script" not in text
+        without_fonts = re.sub(r"data:font/woff2;base64,[^\"]+", "", text)
+        assert not re.search(r"//|@import|url\((?!\"\"\))", without_fonts)
+        assert f'data-piece="{document["id"]}"' in text
+        assert "prefers-reduced-motion" in text
+
+
+def test_text_is_text_and_not_markup(browser, tmp_path: Path) -> None:
+    shout = "<b>5 > 3 & 'so on'</b>"
+    label = {"kind": "text", "id": "box", "name": "T", "x": 0, "y": 0, "width": 90, "height": 20, "text": shout}
+    document = piece([label], name='"><script>x</script>')
+    open_page(browser, tmp_path, document)
+    assert browser.execute_script("return document.querySelector('[data-layer=box]').textContent") == shout
+    assert browser.title == '"><script>x</script>'
+
+
+def test_the_shipped_font_is_used(browser, tmp_path: Path) -> None:
+    open_page(browser, tmp_path, DEMO["tide-loader"])
+    loaded = browser.execute_async_script(
+        "const done = arguments[0]; document.fonts.ready.then(() => done([...document.fonts].map(f => f.status)))"
+    )
+    assert loaded == ["loaded"]
+
+
+def test_same_piece_same_bytes() -> None:
+    first, second = (FORMATS["html"].write(timeline_of(read_piece(hard()))) for _ in range(2))
+    assert first == second

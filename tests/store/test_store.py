@@ -1,0 +1,175 @@
+"""Atomic writes, migrations, and a history that survives."""
+
+from __future__ import annotations
+
+import copy
+import random
+import sqlite3
+from collections.abc import Iterator
+from contextlib import suppress
+from pathlib import Path
+from typing import Any
+
+import pytest
+
+from keen_ripple.core.errors import Fault
+from keen_ripple.store import atomic, connect, history, migrate, pieces
+from keen_ripple.store.migrate import MigrationFault
+from support import piece
+
+
+@pytest.fixture
+def conn(tmp_path: Path) -> Iterator[sqlite3.Connection]:
+    conn = connect(tmp_path / "store.sqlite")
+    migrate(conn)
+    yield conn
+    conn.close()
+
+
+def names(conn: sqlite3.Connection) -> list[str]:
+    return [stored.id for stored in pieces.shelf(conn)]
+
+
+@pytest.mark.parametrize("nested", [False, True], ids=["bare", "nested"])
+@pytest.mark.parametrize("failing", [False, True], ids=["kept", "failing"])
+def test_atomic(conn: sqlite3.Connection, nested: bool, failing: bool) -> None:
+    def write() -> None:
+        with atomic(conn):
+            pieces.add(conn, piece(id="inner"))
+            if failing:
+                raise RuntimeError
+
+    if nested:
+        with atomic(conn):
+            pieces.add(conn, piece(id="outer"))
+            with suppress(RuntimeError):
+                write()
+    else:
+        with suppress(RuntimeError):
+            write()
+    assert not conn.in_transaction
+    assert names(conn) == ["outer"] * nested + ["inner"] * (not failing)
+
+
+ONE, TWO = "CREATE TABLE a (x TEXT);\nINSERT INTO a VALUES ('one; two');", "CREATE TABLE b (y TEXT);"
+
+
+def test_migrations_run_once_and_in_order(tmp_path: Path) -> None:
+    conn = connect(tmp_path / "m.sqlite")
+    for known in ({1: ONE}, {1: ONE, 2: TWO}, {1: ONE, 2: TWO}):
+        migrate(conn, known)
+    assert [row["x"] for row in conn.execute("SELECT x FROM a")] == ["one; two"]
+    assert conn.execute("SELECT count(*) FROM migration").fetchone()[0] == 2
+
+
+@pytest.mark.parametrize(
+    ("known", "says"),
+    [
+        ({1: ONE}, "does not know"),
+        ({1: ONE + "\n", 2: TWO}, "not the one of this program"),
+        ({1: ONE, 3: TWO}, "without a gap"),
+        ({1: ONE, 2: TWO, 3: "CREATE TABLE c (z TEXT); CREATE TABLE c (z TEXT);"}, "already exists"),
+    ],
+)
+def test_migrations_that_do_not_fit_change_nothing(tmp_path: Path, known: dict[int, str], says: str) -> None:
+    conn = connect(tmp_path / "m.sqlite")
+    migrate(conn, {1: ONE, 2: TWO})
+    before = list(conn.iterdump())
+    with pytest.raises((MigrationFault, sqlite3.OperationalError), match=says):
+        migrate(conn, known)
+    assert list(conn.iterdump()) == before
+
+
+def set_x(value: float) -> list[dict[str, Any]]:
+    return [{"op": "replace", "path": "/layers/0/x", "value": value}]
+
+
+def edit(conn: sqlite3.Connection, revision: int, value: float):
+    with atomic(conn):
+        return history.edit(conn, "probe", revision, f"x {value}", set_x(value), lambda _: None)[0]
+
+
+def test_undo_and_redo_survive_a_new_connection(tmp_path: Path) -> None:
+    path = tmp_path / "store.sqlite"
+    conn = connect(path)
+    migrate(conn)
+    pieces.add(conn, piece())
+    edit(conn, 1, 50)
+    edit(conn, 2, 60)
+    conn.close()
+    conn = connect(path)
+    with atomic(conn):
+        undone, patch = history.undo(conn, "probe", 3)
+    assert (undone.document["layers"][0]["x"], undone.revision, undone.undo, undone.redo) == (50, 4, "x 50", "x 60")
+    assert patch == set_x(50)
+    with atomic(conn):
+        redone, _ = history.redo(conn, "probe", 4)
+    assert (redone.document["layers"][0]["x"], redone.revision, redone.redo) == (60, 5, None)
+    with atomic(conn), pytest.raises(history.NothingToDo):
+        history.redo(conn, "probe", 5)
+
+
+def test_a_stale_edit_is_refused_with_what_changed(conn: sqlite3.Connection) -> None:
+    pieces.add(conn, piece())
+    edit(conn, 1, 50)
+    edit(conn, 2, 60)
+    with pytest.raises(history.Stale) as caught:
+        edit(conn, 1, 70)
+    assert caught.value.revision == 3
+    assert caught.value.changes == [
+        {"label": "x 50", "patch": set_x(50)},
+        {"label": "x 60", "patch": set_x(60)},
+    ]
+    assert pieces.load(conn, "probe").document["layers"][0]["x"] == 60
+
+
+def test_a_refused_document_leaves_no_trace(conn: sqlite3.Connection) -> None:
+    pieces.add(conn, piece())
+    before = list(conn.iterdump())
+
+    def refuse(_: dict[str, Any]) -> None:
+        raise Fault("No.")
+
+    for patch in (set_x(1), [{"op": "replace", "path": "/id", "value": "other"}], [{"op": "remove", "path": "/none"}]):
+        with pytest.raises(Fault), atomic(conn):
+            history.edit(conn, "probe", 1, "x", patch, refuse)
+    assert list(conn.iterdump()) == before
+
+
+def test_a_long_random_walk_leads_back(conn: sqlite3.Connection) -> None:
+    pieces.add(conn, piece())
+    chance = random.Random(9)
+    past, present, future = [], copy.deepcopy(piece()), []
+    for step in range(150):
+        revision = pieces.load(conn, "probe").revision
+        choice = chance.random()
+        with atomic(conn):
+            if choice < 0.35 and past:
+                future.append(present)
+                present = past.pop()
+                stored, _ = history.undo(conn, "probe", revision)
+            elif choice < 0.5 and future:
+                past.append(present)
+                present = future.pop()
+                stored, _ = history.redo(conn, "probe", revision)
+            else:
+                past.append(present)
+                present, future = copy.deepcopy(present), []
+                present["layers"].append({**piece()["layers"][0], "id": f"box-{step}"})
+                patch = [{"op": "add", "path": "/layers/-", "value": present["layers"][-1]}]
+                stored, _ = history.edit(conn, "probe", revision, "add", patch, lambda _: None)
+        assert stored.document == present
+        assert (stored.undo is not None, stored.redo is not None) == (bool(past), bool(future))
+
+
+def test_removed_pieces_can_be_put_back(conn: sqlite3.Connection) -> None:
+    pieces.add(conn, piece())
+    pieces.set_removed(conn, "probe", True)
+    assert names(conn) == []
+    with pytest.raises(pieces.Missing):
+        pieces.load(conn, "probe")
+    assert pieces.free_id(conn, "probe") == "probe-2"
+    pieces.set_removed(conn, "probe", False)
+    assert names(conn) == ["probe"]
+    with pytest.raises(pieces.Missing):
+        pieces.set_removed(conn, "other", True)

@@ -1,0 +1,87 @@
+"""What tests of several kinds need: a browser, a served application, pieces."""
+
+from __future__ import annotations
+
+import shutil
+import threading
+from pathlib import Path
+from typing import Any
+
+from selenium import webdriver
+from selenium.webdriver.chrome.service import Service
+from werkzeug.serving import make_server
+
+from keen_ripple import demo
+from keen_ripple.web import create_app
+
+FLAGS = (
+    "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
+    "--disable-component-update --disable-sync --hide-scrollbars --window-size=1280,800"
+)
+
+
+def new_browser(profile: Path) -> webdriver.Chrome:
+    options = webdriver.ChromeOptions()
+    options.binary_location = shutil.which("chromium") or "chromium"
+    for flag in (*FLAGS.split(), f"--user-data-dir={profile}"):
+        options.add_argument(flag)
+    options.add_experimental_option("prefs", {"download.default_directory": str(profile / "downloads")})
+    options.set_capability("goog:loggingPrefs", {"browser": "ALL"})
+    driver = webdriver.Chrome(options=options, service=Service(shutil.which("chromedriver") or "chromedriver"))
+    size = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
+    driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
+    return driver
+
+
+class Served:
+    """The application on a free port, restarted at will on the same database."""
+
+    def __init__(self, database: Path) -> None:
+        self.database = database
+        self.start(0)
+
+    def start(self, port: int) -> None:
+        self._server = make_server("127.0.0.1", port, create_app(self.database), threaded=True)
+        self.port = self._server.port
+        self._thread = threading.Thread(target=self._server.serve_forever, daemon=True)
+        self._thread.start()
+
+    def stop(self) -> None:
+        self._server.shutdown()
+        self._server.server_close()
+        self._thread.join(timeout=5)
+
+    def restart(self) -> None:
+        self.stop()
+        self.start(self.port)
+
+    @property
+    def address(self) -> str:
+        return f"http://127.0.0.1:{self.port}"
+
+
+DEMO = {document["id"]: document for document in demo.documents()}
+
+
+def piece(layers: list[dict[str, Any]] | None = None, **rest: Any) -> dict[str, Any]:
+    """The smallest piece that moves: one rectangle, two states, there in 400 ms and back at once after 100 ms."""
+    box = {"kind": "rectangle", "id": "box", "name": "Box", "x": 10, "y": 20, "width": 40, "height": 30}
+    document: dict[str, Any] = {
+        "format": 1,
+        "id": "probe",
+        "name": "Probe",
+        "width": 200,
+        "height": 100,
+        "layers": [box] if layers is None else layers,
+        "states": [{"id": "a", "name": "A", "changes": {}}, {"id": "b", "name": "B", "changes": {"box": {"x": 110}}}],
+        "start": "a",
+        "transitions": [
+            way("a", "b", {"kind": "curve", "duration_ms": 400, "easing": "ease-out"}),
+            way("b", "a", {"kind": "curve", "duration_ms": 0, "easing": "linear"}, hold_ms=100, style="cut"),
+        ],
+    }
+    return {**document, **rest}
+
+
+def way(start: str, end: str, timing: dict[str, Any], **rest: Any) -> dict[str, Any]:
+    return {"id": f"{start}-to-{end}", "from": start, "to": end, "timing": timing, **rest}

@@ -1,0 +1,252 @@
+"""The whole story: from the shelf through an edit, faults, undo and reload to the file that is taken away."""
+
+from __future__ import annotations
+
+import json
+import re
+import time
+from pathlib import Path
+
+import pytest
+from selenium.webdriver import Keys
+from selenium.webdriver.common.by import By
+
+pytestmark = pytest.mark.xdist_group("ui")
+
+
+def ring_total(bench) -> str:
+    return bench.one(".ring .of").text
+
+
+def test_a_designer_edits_the_tide_loader(bench, tmp_path: Path) -> None:
+    # The shelf: three pieces, each playing in small.
+    bench.open()
+    bench.wait(lambda: len(bench.all(".shelf-cell")) == 3)
+    assert [a.text for a in bench.all(".shelf-name a")] == ["Tide loader", "Beacon pulse", "Crossing progress"]
+    assert len(bench.all(".shelf-cell .ring")) == 2
+    assert len(bench.all(".shelf-cell .run-bar")) == 1
+    buoy = bench.one("[data-shelf='tide-loader'] [data-layer='buoy-1']")
+    places = set()
+    bench.wait(lambda: places.add(buoy.rect["y"]) or len(places) > 5, "the shelf does not play")
+    bench.one("[data-shelf='tide-loader'] .shelf-name a").click()
+
+    # A number in the score: pose, loop and tape follow at once.
+    bench.one("[data-state='first-lift']").click()
+    assert ring_total(bench) == "of 2.06 s"
+    _, before = bench.box("pose", "buoy-1")
+    bench.fill(bench.cell("buoy-1", "y", "first-lift"), "104-22")
+    bench.wait_for_revision(2)
+    assert bench.box("pose", "buoy-1")[1] == pytest.approx(before + 20, abs=0.3)
+    # Enter moved down; Tab moves right; arrow keys nudge.
+    bench.wait_for_focus("rotation of buoy-1 in first-lift")
+    bench.keys(Keys.TAB)
+    bench.wait_for_focus("rotation of buoy-1 in handover")
+    bench.keys(Keys.ARROW_UP)
+    bench.wait_for_revision(3)
+    bench.keys(Keys.ARROW_DOWN, shift=True)
+    bench.wait_for_revision(4)
+    assert bench.cell("buoy-1", "rotation", "handover").get_property("value") in ("-6", "−6")
+
+    # Held at the moment the state is reached, the loop shows the same.
+    bench.button("Pause").click()
+    bench.one(".from").click()
+    assert bench.box("loop", "buoy-1")[1] == pytest.approx(before + 20, abs=0.3)
+
+    # A duration: the ring follows.
+    bench.one("[data-transition='slack-to-first-lift']").click()
+    bench.fill(bench.field("duration"), "500")
+    bench.wait_for_revision(5)
+    assert ring_total(bench) == "of 2.26 s"
+
+    # Undone, reloaded, found as it was, undone further after the reload.
+    for revision in (6, 7, 8):
+        bench.button("Undo").click()
+        bench.wait_for_revision(revision)
+    assert ring_total(bench) == "of 2.06 s"
+    bench.served.restart()
+    bench.browser.refresh()
+    bench.wait_for_revision(8)
+    bench.one("[data-state='first-lift']").click()
+    assert bench.cell("buoy-1", "y", "first-lift").get_property("value") == "82"
+    bench.button("Undo").click()
+    bench.wait_for_revision(9)
+    bench.wait(lambda: bench.cell("buoy-1", "y", "first-lift").get_property("value") == "62")
+    bench.button("Redo").click()
+    bench.wait_for_revision(10)
+
+    # Taken away: a page that plays exactly this loop without the application.
+    bench.browser.execute_cdp_cmd(
+        "Browser.setDownloadBehavior", {"behavior": "allow", "downloadPath": str(tmp_path), "eventsEnabled": True}
+    )
+    bench.button("Hand off").click()
+    bench.button("Download tide-loader.html").click()
+    page = tmp_path / "tide-loader.html"
+    bench.wait(page.exists, "no download")
+    text = page.read_text("utf-8")
+    assert "translate: 62px 82px" in text
+    bench.served.stop()
+    bench.browser.get(page.as_uri())
+    assert bench.browser.execute_script("return document.getAnimations().length") > 3
+    bench.served.start(bench.served.port)
+
+
+WRONG = [
+    ("abc", "“abc” is not a number"),
+    ("12px", "“12px” is not a number"),
+    ("1/0", "is not a number"),
+]
+
+
+@pytest.mark.parametrize(("typed", "says"), WRONG)
+def test_what_is_no_number_is_said_and_kept(bench, typed: str, says: str) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.fill(bench.cell("buoy-2", "y", "handover"), typed)
+    bench.wait(lambda: any(says in text for text in bench.faults()))
+    cell = bench.cell("buoy-2", "y", "handover")
+    assert cell.get_property("value") == typed
+    assert cell.get_attribute("aria-invalid") == "true"
+    cell.send_keys(Keys.ESCAPE)
+    bench.wait(lambda: not bench.faults())
+    assert bench.cell("buoy-2", "y", "handover").get_property("value") == "62"
+    assert bench.revision() == 1
+
+
+def test_faults_that_the_server_finds_stand_beside_the_field(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-row='buoy-2']").click()
+    bench.fill(bench.field("width"), "-5")
+    bench.wait(lambda: any("Give 0 or more" in text for text in bench.faults()))
+    assert bench.field("width").get_property("value") == "-5"
+    bench.fill(bench.field("width"), "30")
+    bench.wait_for_revision(2)
+    assert not bench.faults()
+
+    bench.one("[data-transition='slack-to-first-lift']").click()
+    bench.fill(bench.field("easing"), "wobble(3)")
+    bench.wait(lambda: any("is not an easing function" in text for text in bench.faults()))
+    assert any("cubic-bezier(0.3, 0, 0.2, 1)" in text for text in bench.faults())
+    assert bench.field("easing").get_property("value") == "wobble(3)"
+    bench.fill(bench.field("easing"), "steps(3, jump-both)")
+    bench.wait_for_revision(3)
+    assert not bench.faults()
+
+
+def test_a_second_window_s_stale_edit_loses_nothing(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-state='first-lift']").click()
+    first = bench.browser.current_window_handle
+    bench.browser.switch_to.new_window("window")
+    try:
+        bench.open("/pieces/tide-loader")
+        bench.one("[data-state='handover']").click()
+        bench.fill(bench.cell("buoy-2", "y", "handover"), "50")
+        bench.wait_for_revision(2)
+        bench.browser.switch_to.window(first)
+        bench.fill(bench.cell("buoy-1", "y", "first-lift"), "70")
+        notice = bench.one(".notice")
+        assert "y of Buoy 2 in Handover" in notice.text
+        assert "y of Buoy 1 in First lift" in notice.text
+        assert bench.cell("buoy-1", "y", "first-lift").get_property("value") == "70"
+        bench.button("Take theirs, then make mine").click()
+        bench.wait_for_revision(3)
+        assert bench.cell("buoy-2", "y", "handover").get_property("value") == "50"
+        assert bench.cell("buoy-1", "y", "first-lift").get_attribute("aria-invalid") == "false"
+        bench.wait(lambda: bench.cell("buoy-1", "y", "first-lift").get_property("value") == "70")
+        assert not bench.all(".notice")
+    finally:
+        bench.browser.switch_to.window(next(h for h in bench.browser.window_handles if h != first))
+        bench.browser.close()
+        bench.browser.switch_to.window(first)
+
+
+def test_layers_are_moved_by_drag_and_by_keys(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-state='handover']").click()
+    bench.one("[data-row='buoy-2']").click()
+    x, y = bench.box("pose", "buoy-2")
+    bench.drag(bench.one("[data-stage=pose] [data-layer='buoy-2-tower']"), 20, 10)
+    bench.wait_for_revision(2)
+    moved_x, moved_y = bench.box("pose", "buoy-2")
+    assert 10 < moved_x - x < 30
+    assert 5 < moved_y - y < 15
+    bench.keys(Keys.ARROW_RIGHT)
+    bench.wait_for_revision(3)
+    bench.keys(Keys.ARROW_UP, shift=True)
+    bench.wait_for_revision(4)
+    nudged_x, nudged_y = bench.box("pose", "buoy-2")
+    assert nudged_x - moved_x == pytest.approx(1, abs=0.2)
+    assert nudged_y - moved_y == pytest.approx(-10, abs=0.2)
+    # Only this state: before it the buoy lies where it lay.
+    assert bench.cell("buoy-2", "y", "slack").get_property("value") == "104"
+
+
+def test_states_and_layers_are_added_duplicated_renamed_reordered_and_deleted(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    states = lambda: [button.get_attribute("data-state") for button in bench.all("[data-state]")]  # noqa: E731
+    bench.one("[data-state='handover']").click()
+    bench.button("+ state").click()
+    bench.wait_for_revision(2)
+    assert states() == ["slack", "first-lift", "handover", "state-6", "last-lift", "ebb"]
+    assert bench.one("[data-transition='handover-to-state-6']")
+    bench.one(".score-foot button[aria-label='Move state to the right']").click()
+    bench.wait_for_revision(3)
+    assert states()[3:5] == ["last-lift", "state-6"]
+    bench.one(".score-foot").find_element(By.XPATH, ".//button[.='rename']").click()
+    bench.fill(bench.field("Name of the state"), "Crest")
+    bench.wait_for_revision(4)
+    bench.one(".score-foot").find_element(By.XPATH, ".//button[.='delete']").click()
+    bench.wait_for_revision(5)
+    assert states() == ["slack", "first-lift", "handover", "last-lift", "ebb"]
+    assert ring_total(bench) == "of 2.06 s"
+
+    rows = lambda: [row.get_attribute("data-row") for row in bench.all("[data-row]")]  # noqa: E731
+    bench.one("[data-row='buoy-1']").click()
+    bench.one(".layer-actions").find_element(By.XPATH, ".//button[.='duplicate']").click()
+    bench.wait_for_revision(6)
+    assert "buoy-1-2" in rows()
+    assert bench.cell("buoy-1-2", "y", "first-lift").get_property("value") == "62"
+    bench.one(".layer-actions").find_element(By.XPATH, ".//button[.='raise']").click()
+    bench.wait_for_revision(7)
+    assert rows().index("buoy-1-2") < rows().index("buoy-2")
+    bench.one(".layer-actions").find_element(By.XPATH, ".//button[.='delete']").click()
+    bench.wait_for_revision(8)
+    assert "buoy-1-2" not in rows()
+    for revision in range(9, 16):
+        bench.button("Undo").click()
+        bench.wait_for_revision(revision)
+    assert not bench.all("button.ant-btn:not([disabled])[title*='Undo']")
+    document = json.loads(bench.browser.execute_async_script(
+        "fetch('/api/pieces/tide-loader').then(r => r.json()).then(a => arguments[0](JSON.stringify(a.document)))"
+    ))  # fmt: skip
+    assert [state["id"] for state in document["states"]] == states()
+
+
+def test_a_piece_from_nothing(bench) -> None:
+    bench.open()
+    bench.button("New piece").click()
+    bench.field("Name").send_keys("Harbour bell")
+    bench.button("Make it").click()
+    bench.wait(lambda: bench.browser.current_url.endswith("/pieces/harbour-bell"))
+    bench.button("+ add").click()
+    bench.wait(lambda: [e for e in bench.all(".ant-dropdown-menu-item") if e.text == "ellipse"])[0].click()
+    bench.wait_for_revision(2)
+    bench.button("+ state").click()
+    bench.wait_for_revision(3)
+    bench.one("[data-row='ellipse']").click()
+    bench.fill(bench.field("y"), "10")
+    bench.wait_for_revision(4)
+    assert bench.cell("ellipse", "y", "state-2").get_property("value") == "10"
+    bench.one("button[aria-label='Add a transition to First']").click()
+    bench.wait_for_revision(5)
+    bench.one(".inspector").find_element(By.XPATH, ".//*[text()='Spring']").click()
+    bench.wait_for_revision(6)
+    bench.button("Breaker").click()
+    bench.wait_for_revision(7)
+    plot = bench.one(".plot svg").get_attribute("aria-label")
+    assert re.search(r"peak 1\.32\d* at 141\.\d ms, settled after 870 ms", plot)
+    assert ring_total(bench) == "of 1.17 s"
+    seen = set()
+    deadline = time.monotonic() + 15
+    while len(seen) < 8 and time.monotonic() < deadline:
+        seen.add(round(bench.box("loop", "ellipse")[1], 1))
+    assert len(seen) >= 8

@@ -1,0 +1,199 @@
+"""The JSON API: answers, faults, and who is kept out."""
+
+from __future__ import annotations
+
+import base64
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+from flask.testing import FlaskClient
+
+from keen_ripple.core.document import json_schema, read_piece
+from keen_ripple.core.tape import tape_of
+from keen_ripple.core.timeline import timeline_of
+from keen_ripple.web import create_app
+from keen_ripple.web.serve import fill
+from support import DEMO
+
+TIDE = "/api/pieces/tide-loader"
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    app = create_app(tmp_path / "web.sqlite")
+    fill(tmp_path / "web.sqlite")
+    return app.test_client()
+
+
+def replace(path: str, value: Any) -> list[dict[str, Any]]:
+    return [{"op": "replace", "path": path, "value": value}]
+
+
+LIFT = replace("/states/1/changes/buoy-1/y", 70)
+
+
+def edit(client: FlaskClient, revision: int = 1, patch: Any = LIFT):
+    return client.patch(TIDE, json={"revision": revision, "label": "y of Buoy 1", "patch": patch})
+
+
+def unpack(tape: dict[str, Any]) -> dict[tuple[str, str], tuple[np.ndarray, np.ndarray]]:
+    numbers = np.frombuffer(base64.b64decode(tape["data"]), "<f4")
+    found, at = {}, 0
+    for layer, name, knots, columns in tape["tracks"]:
+        times, rows = numbers[at : at + knots], numbers[at + knots : at + knots * (1 + columns)]
+        found[layer, name] = times, rows.reshape(knots, columns)
+        at += knots * (1 + columns)
+    assert at == len(numbers)
+    return found
+
+
+def test_shelf_and_piece(client: FlaskClient) -> None:
+    shelf = client.get("/api/pieces").get_json()["pieces"]
+    assert [entry["id"] for entry in shelf] == list(DEMO)
+    whole = client.get(TIDE).get_json()
+    assert whole == shelf[0]
+    assert whole["document"] == DEMO["tide-loader"]
+    assert whole["poses"]["handover"]["buoy-2"]["y"] == 62
+    assert whole["seam"]["distance_px"] == 0
+
+
+def test_the_packed_tape_is_the_tape(client: FlaskClient) -> None:
+    ours = tape_of(timeline_of(read_piece(DEMO["beacon-pulse"])))
+    theirs = unpack(client.get("/api/pieces/beacon-pulse").get_json()["tape"])
+    assert set(theirs) == {(track.layer, track.property) for track in ours}
+    for track in ours:
+        times, rows = theirs[track.layer, track.property]
+        assert np.max(np.abs(times - track.times_ms)) < 0.001
+        assert np.max(np.abs(rows - track.rows)) < 0.001
+
+
+def test_an_edit_answers_with_what_it_changed_and_only_that(client: FlaskClient) -> None:
+    answer = edit(client).get_json()
+    assert (answer["revision"], answer["undo"], answer["redo"]) == (2, "y of Buoy 1", None)
+    assert answer["patch"] == LIFT
+    assert {state: list(looks) for state, looks in answer["poses"].items()} == {"first-lift": ["buoy-1"]}
+    assert list(unpack(answer["tape"])) == [("buoy-1", "y")]
+    assert answer["tape"]["dropped"] == []
+    assert answer["transitions"] == {}
+
+
+def test_an_edit_that_stops_a_property_drops_its_track(client: FlaskClient) -> None:
+    answer = edit(client, patch=[{"op": "remove", "path": f"/states/{n}/changes/swell"} for n in (1, 2, 3)]).get_json()
+    assert answer["tape"]["dropped"] == [["swell", "x"]]
+    assert answer["tape"]["tracks"] == []
+
+
+def test_an_edit_of_time_changes_run_and_readings(client: FlaskClient) -> None:
+    answer = edit(client, patch=replace("/transitions/0/timing/duration_ms", 500)).get_json()
+    assert answer["run"]["loop_ms"] == 2260
+    assert answer["transitions"]["slack-to-first-lift"]["length_ms"] == 500
+    assert list(answer["transitions"]) == ["slack-to-first-lift"]
+
+
+def test_undo_and_redo_lead_back_to_the_document(client: FlaskClient) -> None:
+    edit(client)
+    undone = client.post(f"{TIDE}/undo", json={"revision": 2}).get_json()
+    assert undone["redo"] == "y of Buoy 1"
+    assert client.get(TIDE).get_json()["document"] == DEMO["tide-loader"]
+    assert client.post(f"{TIDE}/redo", json={"revision": 3}).status_code == 200
+    assert client.get(TIDE).get_json()["poses"]["first-lift"]["buoy-1"]["y"] == 70
+    assert client.post(f"{TIDE}/redo", json={"revision": 4}).status_code == 409
+
+
+def test_a_stale_edit_is_409_with_what_changed(client: FlaskClient) -> None:
+    edit(client)
+    answer = edit(client, revision=1, patch=replace("/name", "Other"))
+    assert answer.status_code == 409
+    error = answer.get_json()["error"]
+    assert (error["kind"], error["revision"]) == ("Stale", 2)
+    assert error["changes"] == [{"label": "y of Buoy 1", "patch": LIFT}]
+    assert client.get(TIDE).get_json()["document"]["name"] == "Tide loader"
+
+
+FAULTS = {
+    "negative width": (replace("/layers/0/width", -5), 422, "/layers/0/width", -5),
+    "no easing": (replace("/transitions/0/timing/easing", "wobble"), 422, "/transitions/0/timing/easing", "wobble"),
+    "no such place": ([{"op": "remove", "path": "/layers/99"}], 422, "/layers/99", None),
+    "no operation": ([{"op": "shout", "path": "/name"}], 422, "/name", None),
+    "not a list": ("x", 400, "/patch", "x"),
+    "another id": (replace("/id", "other"), 422, "/id", "other"),
+    "a loop of no time": (
+        [{"op": "replace", "path": f"/transitions/{n}/style", "value": "cut"} for n in range(5)]
+        + [{"op": "replace", "path": f"/transitions/{n}/hold_ms", "value": 0} for n in range(5)],
+        422,
+        "/transitions",
+        None,
+    ),
+}
+
+
+@pytest.mark.parametrize("case", FAULTS.values(), ids=FAULTS.keys())
+def test_faults_name_place_value_and_remedy_and_change_nothing(client: FlaskClient, case: Any) -> None:
+    patch, status, place, value = case
+    answer = edit(client, patch=patch)
+    assert answer.status_code == status
+    error = answer.get_json()["error"]
+    assert error["place"] == place
+    assert error["remedy"]
+    assert value is None or error["value"] == value
+    whole = client.get(TIDE).get_json()
+    assert (whole["revision"], whole["document"]) == (1, DEMO["tide-loader"])
+
+
+@pytest.mark.parametrize("body", [None, [], {}, {"revision": "1"}, {"revision": True, "label": "", "patch": []}])
+def test_requests_that_make_no_sense_are_400(client: FlaskClient, body: Any) -> None:
+    answer = client.patch(TIDE, json=body)
+    assert answer.status_code == 400
+    assert answer.get_json()["error"]["message"]
+
+
+def test_new_copied_removed_and_restored(client: FlaskClient) -> None:
+    made = client.post("/api/pieces", json={"name": "Berth bookmark"})
+    assert (made.status_code, made.get_json()["id"]) == (201, "berth-bookmark")
+    assert client.post("/api/pieces", json={"name": "Berth bookmark"}).get_json()["id"] == "berth-bookmark-2"
+    copied = client.post("/api/pieces", json={"copy_of": "tide-loader"}).get_json()["id"]
+    assert client.get(f"/api/pieces/{copied}").get_json()["document"]["layers"] == DEMO["tide-loader"]["layers"]
+    assert client.delete(f"/api/pieces/{copied}").status_code == 200
+    assert client.get(f"/api/pieces/{copied}").status_code == 404
+    assert client.post(f"/api/pieces/{copied}/restore").status_code == 200
+    assert client.get(f"/api/pieces/{copied}").status_code == 200
+    assert client.post("/api/pieces", json={"name": ""}).status_code == 422
+
+
+def test_handoff_and_schema(client: FlaskClient) -> None:
+    page = client.get(f"{TIDE}/handoff/html")
+    assert page.headers["Content-Disposition"] == 'attachment; filename="tide-loader.html"'
+    assert b'data-layer="buoy-1"' in page.data
+    assert client.get(f"{TIDE}/handoff/stone").status_code == 400
+    assert client.get("/api/schema").get_json()["properties"].keys() == json_schema()["properties"].keys()
+
+
+def test_headers_allow_no_inline_script(client: FlaskClient) -> None:
+    first, second = client.get("/"), client.get("/api/pieces")
+    policy = first.headers["Content-Security-Policy"]
+    assert "default-src 'none'" in policy
+    assert "script-src 'self';" in policy
+    assert "unsafe" not in policy
+    assert first.headers["X-Content-Type-Options"] == "nosniff"
+    nonce = policy.split("'nonce-")[1].split("'")[0]
+    assert f'content="{nonce}"' in first.get_data(as_text=True)
+    assert nonce not in second.headers["Content-Security-Policy"]
+
+
+@pytest.mark.parametrize(
+    ("headers", "status"),
+    [
+        ({"Host": "127.0.0.1:8090"}, 200),
+        ({"Host": "localhost"}, 200),
+        ({"Host": "harbour.example"}, 403),
+        ({"Host": "127.0.0.1.harbour.example"}, 403),
+        ({"Host": "127.0.0.1:8090", "Origin": "http://127.0.0.1:8090"}, 200),
+        ({"Host": "127.0.0.1:8090", "Origin": "http://127.0.0.1:9999"}, 403),
+        ({"Host": "127.0.0.1:8090", "Origin": "https://harbour.example"}, 403),
+        ({"Host": "127.0.0.1:8090", "Origin": "null"}, 403),
+    ],
+)
+def test_foreign_hosts_and_origins_are_refused(client: FlaskClient, headers: dict[str, str], status: int) -> None:
+    assert client.get("/api/pieces", headers=headers).status_code == status

@@ -63,6 +63,8 @@ function replaceChanges(piece: Piece, index: number, layerId: string, before: ob
 
 // States
 
+const AT_ONCE = { cue: 'hold', hold_ms: 0 } as const;
+
 const quick = (from: string, to: string, taken: Iterable<string>): Transition => ({
   id: freeId(taken, `${from}-to-${to}`),
   from,
@@ -73,15 +75,19 @@ const quick = (from: string, to: string, taken: Iterable<string>): Transition =>
   timing: { kind: 'curve', duration_ms: 300, easing: 'ease-in-out' },
 });
 
-/** A state after this one that looks like it; what left this one leaves the new one, and a tween joins the two. */
+/** A state after this one that looks like it. What led on leads on from the new one; this one rests as long as before. */
 export function addState(piece: Piece, afterId: string, name?: string): Edit & { id: string } {
   const index = stateIndex(piece, afterId);
   const source = piece.states[index]!;
   const called = name ?? `State ${piece.states.length + 1}`;
   const id = freeId(piece.states.map((s) => s.id), called);
   const transitions = piece.transitions ?? [];
-  const rerouted = transitions.map((t) => (t.from === afterId ? { ...t, from: id } : t));
-  const joined = [...rerouted, quick(afterId, id, transitions.map((t) => t.id))];
+  const leaving = transitions.filter((t) => t.from === afterId);
+  const join = quick(afterId, id, transitions.map((t) => t.id));
+  const [only] = leaving.length === 1 ? leaving : [];
+  if (only) Object.assign(join, { cue: only.cue ?? 'hold', hold_ms: only.hold_ms ?? 0 });
+  const rerouted = transitions.map((t) => (t.from === afterId ? { ...t, from: id, ...(only && AT_ONCE) } : t));
+  const joined = [...rerouted, join];
   return {
     id,
     label: `Add state ${called}`,
@@ -108,14 +114,16 @@ export function startAt(piece: Piece, id: string): Edit {
   return { label: `Start at ${piece.states[stateIndex(piece, id)]!.name}`, patch: [{ op: 'replace', path: '/start', value: id }] };
 }
 
-/** Removes a state; what led to it leads to where it led, and nothing leads from a state to itself. */
+/** Removes a state; what led to it leads to where it led, in the way that led there. The inverse of `addState`. */
 export function removeState(piece: Piece, id: string): Edit {
   const index = stateIndex(piece, id);
   const transitions = piece.transitions ?? [];
-  const heir = (transitions.find((t) => t.from === id && t.to !== id && t.cue !== 'tap') ?? transitions.find((t) => t.from === id && t.to !== id))?.to;
+  const leaving = transitions.filter((t) => t.from === id && t.to !== id);
+  const onward = leaving.find((t) => t.cue !== 'tap') ?? leaving[0];
+  const heir = onward?.to;
   const kept = transitions
     .filter((t) => t.from !== id)
-    .map((t) => (t.to === id && heir ? { ...t, to: heir } : t))
+    .map((t) => (t.to === id && onward ? { ...onward, id: t.id, from: t.from, cue: t.cue ?? 'hold', hold_ms: t.hold_ms ?? 0 } : t))
     .filter((t) => t.to !== id && t.from !== t.to);
   const patch: Operation[] = [{ op: 'remove', path: `/states/${index}` }, { op: 'add', path: '/transitions', value: kept }];
   if (piece.start === id) patch.push({ op: 'replace', path: '/start', value: heir ?? piece.states.find((s) => s.id !== id)!.id });

@@ -1,0 +1,81 @@
+import { describe, expect, it } from 'vitest';
+import type { PackedTape, Run } from '../../api/answers';
+import { momentOf } from './clock';
+import { arcPath, arcsOf } from './ring';
+import { readTrack, updateTape } from './tape';
+
+const pack = (tracks: PackedTape['tracks'], numbers: number[], dropped: PackedTape['dropped'] = []): PackedTape => ({
+  tracks,
+  dropped,
+  data: btoa(String.fromCharCode(...new Uint8Array(new Float32Array(numbers).buffer))),
+});
+
+describe('tape', () => {
+  const tape = updateTape(new Map(), pack([['a', 'x', 4, 1], ['a', 'fill', 2, 4]], [0, 100, 100, 200, 5, 15, 40, 60, 0, 200, 0, 0, 0, 0, 100, 50, 20, 1]));
+  const read = (key: string, t: number) => {
+    const out = new Float64Array(4);
+    readTrack(tape.get(key)!, t, out);
+    return [...out];
+  };
+
+  it.each([
+    [-5, 5],
+    [0, 5],
+    [50, 10],
+    [99.9999, 15],
+    [100, 40],
+    [150, 50],
+    [200, 60],
+    [999, 60],
+  ])('at %d ms shows %d', (t, value) => expect(read('a/x', t)[0]).toBeCloseTo(value, 2));
+
+  it('reads all numbers of a colour', () => expect(read('a/fill', 100)).toEqual([50, 25, 10, 0.5]));
+
+  it('keeps what did not change, and drops what is gone', () => {
+    const later = updateTape(tape, pack([['b', 'y', 1, 1]], [0, 7], [['a', 'fill']]));
+    expect([...later.keys()]).toEqual(['a/x', 'b/y']);
+    expect(later.get('a/x')).toBe(tape.get('a/x'));
+    expect(updateTape(tape, pack([], []))).toBe(tape);
+  });
+});
+
+const run: Run = {
+  lead_in_ms: 100,
+  loop_ms: 400,
+  total_ms: 500,
+  final_state: 'b',
+  transitions: ['ab', 'bc', 'bc', 'cb'],
+  segments: [
+    { kind: 'travel', from: 'a', to: 'b', start_ms: 0, end_ms: 100 },
+    { kind: 'hold', from: 'b', to: 'b', start_ms: 100, end_ms: 200 },
+    { kind: 'travel', from: 'b', to: 'c', start_ms: 200, end_ms: 500 },
+    { kind: 'travel', from: 'c', to: 'b', start_ms: 500, end_ms: 500 },
+  ],
+};
+
+describe('clock', () => {
+  it.each([
+    [50, 50],
+    [500, 100],
+    [950, 150],
+  ])('%d ms played of a loop is its moment %d', (t, moment) => expect(momentOf(t, run)).toBe(moment));
+
+  it.each([
+    [450, 450],
+    [501, 500],
+    [1650, 500],
+    [1750, 50],
+  ])('%d ms played of a run that ends is its moment %d', (t, moment) => expect(momentOf(t, { ...run, loop_ms: null })).toBe(moment));
+});
+
+describe('ring', () => {
+  it('shows the loop alone, without what takes no time', () =>
+    expect(arcsOf(run)).toEqual([
+      { kind: 'hold', from: 0, to: 0.25 },
+      { kind: 'travel', from: 0.25, to: 1 },
+    ]));
+
+  it('shows all of a run that ends', () => expect(arcsOf({ ...run, loop_ms: null })[0]).toEqual({ kind: 'travel', from: 0, to: 0.2 }));
+
+  it('draws a whole round as almost one', () => expect(arcPath(0, 1, 10, 0)).toMatch(/^M0.00 -10.00A10 10 0 1 1 -0.00 -10.00$/));
+});

@@ -11,7 +11,6 @@ import pytest
 from flask.testing import FlaskClient
 
 from keen_ripple.core.document import json_schema, read_piece
-from keen_ripple.core.tape import tape_of
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.web import create_app
 from keen_ripple.web.serve import fill
@@ -60,13 +59,16 @@ def test_shelf_and_piece(client: FlaskClient) -> None:
 
 
 def test_the_packed_tape_is_the_tape(client: FlaskClient) -> None:
-    ours = tape_of(timeline_of(read_piece(DEMO["beacon-pulse"])))
-    theirs = unpack(client.get("/api/pieces/beacon-pulse").get_json()["tape"])
-    assert set(theirs) == {(track.layer, track.property) for track in ours}
-    for track in ours:
-        times, rows = theirs[track.layer, track.property]
-        assert np.max(np.abs(times - track.times_ms)) < 0.001
-        assert np.max(np.abs(rows - track.rows)) < 0.001
+    timeline = timeline_of(read_piece(DEMO["beacon-pulse"]))
+    answers = client.get("/api/pieces/beacon-pulse").get_json()["transitions"]
+    assert list(answers) == list(timeline.legs)
+    for name, leg in timeline.legs.items():
+        theirs = unpack(answers[name]["tape"])
+        assert set(theirs) == {(track.layer, track.property) for track in leg.tape}
+        for track in leg.tape:
+            times, rows = theirs[track.layer, track.property]
+            assert np.max(np.abs(times - track.times_ms)) < 0.001
+            assert np.max(np.abs(rows - track.rows)) < 0.001
 
 
 def test_an_edit_answers_with_what_it_changed_and_only_that(client: FlaskClient) -> None:
@@ -74,15 +76,28 @@ def test_an_edit_answers_with_what_it_changed_and_only_that(client: FlaskClient)
     assert (answer["revision"], answer["undo"], answer["redo"]) == (2, "y of Buoy 1", None)
     assert answer["patch"] == LIFT
     assert {state: list(looks) for state, looks in answer["poses"].items()} == {"first-lift": ["buoy-1"]}
-    assert list(unpack(answer["tape"])) == [("buoy-1", "y")]
-    assert answer["tape"]["dropped"] == []
-    assert answer["transitions"] == {}
+    assert list(answer["transitions"]) == ["slack-to-first-lift", "first-lift-to-handover"]
+    assert edit(client, 2, replace("/name", "Tide")).get_json()["transitions"] == {}
 
 
-def test_an_edit_that_stops_a_property_drops_its_track(client: FlaskClient) -> None:
-    answer = edit(client, patch=[{"op": "remove", "path": f"/states/{n}/changes/swell"} for n in (1, 2, 3)]).get_json()
-    assert answer["tape"]["dropped"] == [["swell", "x"]]
-    assert answer["tape"]["tracks"] == []
+def test_differences_add_up_to_the_whole(client: FlaskClient) -> None:
+    whole = client.get(TIDE).get_json()
+    for patch in (
+        LIFT,
+        [{"op": "remove", "path": f"/states/{n}/changes/swell"} for n in (1, 2, 3)],
+        replace("/transitions/1/lanes", []),
+        replace("/blend", "srgb"),
+        [{"op": "remove", "path": "/transitions/4"}],
+    ):
+        change = edit(client, whole["revision"], patch).get_json()
+        fresh = client.get(TIDE).get_json()
+        ids = [transition["id"] for transition in fresh["document"]["transitions"]]
+        merged = {**whole["transitions"], **change["transitions"]}
+        assert {key: merged[key] for key in ids} == fresh["transitions"]
+        poses = {state: {**pose, **change["poses"].get(state, {})} for state, pose in whole["poses"].items()}
+        assert poses == fresh["poses"]
+        assert (change["run"], change["seam"]) == (fresh["run"], fresh["seam"])
+        whole = fresh
 
 
 def test_an_edit_of_time_changes_run_and_readings(client: FlaskClient) -> None:

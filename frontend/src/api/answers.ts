@@ -58,16 +58,15 @@ export interface TransitionReading extends TimingReading {
 export interface PackedTape {
   /** layer, property, number of knots, numbers per knot */
   tracks: [string, string, number, number][];
+  /** base64 of little-endian Float32: for each track its times, then its rows */
   data: string;
-  dropped: [string, string][];
 }
 
 export interface Computed {
   poses: Record<string, Pose>;
   run: Run;
   seam: Seam | null;
-  transitions: Record<string, TransitionReading>;
-  tape: PackedTape;
+  transitions: Record<string, TransitionReading & { tape: PackedTape }>;
 }
 
 export interface Head {

@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition, walk
@@ -14,8 +13,7 @@ from keen_ripple.core.properties import BY_NAME
 ORDER = {name: index for index, name in enumerate(BY_NAME)}
 
 
-@dataclass(frozen=True)
-class Move:
+class Move(NamedTuple):
     """One property of one layer on its way; `easing` is None for a cut, which takes no time.
 
     Times are ms, from the start of the transition or, on a timeline, of the run.
@@ -29,28 +27,26 @@ class Move:
     start: Any
     end: Any
 
+    def later(self, by_ms: int) -> Move:
+        return self._replace(start_ms=self.start_ms + by_ms, end_ms=self.end_ms + by_ms)
+
 
 def length_ms(transition: Transition) -> int:
     """How long a transition takes: until its own timing and its last lane have ended."""
     return max(end for _, end, _ in _Lanes(transition).all())
 
 
-def moves_of(piece: Piece, poses: Mapping[str, Pose], transition: Transition, at_ms: int = 0) -> Iterator[Move]:
-    """What the transition moves: the properties in which its two poses differ, in the order of the layers.
-
-    `at_ms` is when the transition starts.
-    """
+def moves_of(piece: Piece, poses: Mapping[str, Pose], transition: Transition) -> Iterator[Move]:
+    """What the transition moves: the properties in which its two poses differ, in the order of the layers."""
     before, after = poses[transition.from_], poses[transition.to]
     states = {state.id: state for state in piece.states}
     changes = states[transition.from_].changes, states[transition.to].changes
     lanes = _Lanes(transition)
     for layer, _ in walk(piece.layers):
         names = {name for look in changes if layer.id in look for name in look[layer.id].model_fields_set}
-        for name in sorted(names, key=ORDER.__getitem__):
-            start, end = before[layer.id][name], after[layer.id][name]
-            if start != end:
-                begin_ms, end_ms, easing = lanes.of(layer.id, name)
-                yield Move(layer.id, name, at_ms + begin_ms, at_ms + end_ms, easing, start, end)
+        old, new = before[layer.id], after[layer.id]
+        for name in sorted((name for name in names if old[name] != new[name]), key=ORDER.__getitem__):
+            yield Move(layer.id, name, *lanes.of(layer.id, name), old[name], new[name])
 
 
 Span = tuple[int, int, Easing | None]

@@ -6,6 +6,7 @@ Models, poses, tapes, the page and the hand-offs loop over it; a new property is
 from __future__ import annotations
 
 from dataclasses import dataclass
+from functools import cache
 from typing import Any
 
 from keen_ripple.core.blends import BLENDS, Blend
@@ -102,9 +103,16 @@ BY_NAME: dict[str, Property] = {row.name: row for row in PROPERTIES}
 VARYING: tuple[Property, ...] = tuple(row for row in PROPERTIES if row.varies)
 
 
+@cache
 def properties_of(kind: str) -> tuple[Property, ...]:
     """The rows that a layer of this kind has."""
     return tuple(row for row in PROPERTIES if kind in row.kinds)
+
+
+@cache
+def names_of(kind: str) -> frozenset[str]:
+    """The names of those rows."""
+    return frozenset(row.name for row in properties_of(kind))
 
 
 def blend_of(row: Property, colour_space: str) -> Blend:

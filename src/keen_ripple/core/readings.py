@@ -6,28 +6,21 @@ import math
 from typing import Any
 
 from keen_ripple.core.curves import Easing, Settle
-from keen_ripple.core.document import Transition
 from keen_ripple.core.document.transitions import Curve, Spring
-from keen_ripple.core.moves import length_ms, moves_of
+from keen_ripple.core.legs import Leg
 from keen_ripple.core.tape import curve_knots
-from keen_ripple.core.timeline import Timeline
 
 # A curve is drawn at some hundred pixels: this is a tenth of one of them.
 DRAWN = 0.001
 
 
-def transition_readings(timeline: Timeline) -> dict[str, dict[str, Any]]:
-    """By transition: its length, the spans of its moves, and its curve ready to be drawn."""
-    return {transition.id: _reading(timeline, transition) for transition in timeline.piece.transitions}
-
-
-def _reading(timeline: Timeline, transition: Transition) -> dict[str, Any]:
-    moves = moves_of(timeline.piece, timeline.poses, transition)
+def leg_reading(leg: Leg) -> dict[str, Any]:
+    """The length of a transition, the spans of its moves, and its curves ready to be drawn."""
     return {
-        "length_ms": length_ms(transition),
-        "moves": [[m.layer, m.property, m.start_ms, m.end_ms] for m in moves],
-        **timing_reading(transition.timing),
-        "lanes": [timing_reading(lane.timing) if lane.timing else None for lane in transition.lanes],
+        "length_ms": leg.length_ms,
+        "moves": [[m.layer, m.property, m.start_ms, m.end_ms] for m in leg.moves],
+        **timing_reading(leg.transition.timing),
+        "lanes": [timing_reading(lane.timing) if lane.timing else None for lane in leg.transition.lanes],
     }
 
 

@@ -1,13 +1,13 @@
 """The tape: knots of which straight lines are the motion, within the tolerance of each property.
 
 Knots belong to curves, not to properties: a curve is simplified once in progress, for the tolerance that a distance
-needs, and mapped onto every move along it.
+needs, and mapped onto every move along it. Each transition has a tape of its own; a run is a row of them.
 """
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -18,7 +18,7 @@ from keen_ripple.core.blends import Blend
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.curves.fit import fit_lines
 from keen_ripple.core.moves import Move
-from keen_ripple.core.timeline import Timeline, Track, clamp
+from keen_ripple.core.properties import BY_NAME, Property, blend_of
 
 # Traces are off by at most 2e-5 of progress, and rounding takes its share; the rest of a tolerance is for the knots.
 SHARE = 0.9
@@ -27,94 +27,70 @@ TRACE_ERROR = 2e-5
 
 @dataclass(frozen=True, eq=False)
 class TapeTrack:
-    """Knots of one property: `times_ms` (n,) never falls, equal times are a cut; `rows` (n, columns)."""
+    """Knots of one property in one transition: `times_ms` (n,) and `rows` (n, columns).
+
+    Times never fall; equal ones are a jump. Before its first knot a track shows its first row, after its last its last.
+    """
 
     layer: str
     property: str
     times_ms: Floats
     rows: Floats
 
-    def same_as(self, other: TapeTrack) -> bool:
-        return np.array_equal(self.times_ms, other.times_ms) and np.array_equal(self.rows, other.rows)
+
+def tape_of(moves: Sequence[Move], colour_space: str) -> tuple[TapeTrack, ...]:
+    """The tape of one transition, a track for each of its moves, in their order."""
+    alike: dict[tuple[Easing, int], list[Move]] = {}
+    for move in moves:
+        row = BY_NAME[move.property]
+        if move.easing is not None and row.blend == "linear":
+            alike.setdefault((move.easing, _exponent(row, move)), []).append(move)
+    tracks = {id(move): track for key, group in alike.items() for move, track in _mapped(key, group)}
+    return tuple(tracks.get(id(move)) or _single(move, colour_space) for move in moves)
 
 
-def tape_of(timeline: Timeline) -> tuple[TapeTrack, ...]:
-    """The tape of a run from its start to the end of its first round."""
-    straight = [track for track in timeline.tracks if track.property.blend == "linear"]
-    chunks = _linear_chunks([(track, move) for track in straight for move in track.moves])
-    for track in timeline.tracks:
-        if track.property.blend == "colour":
-            chunks |= {(id(track), id(move)): _colour_chunk(track, move) for move in track.moves}
-    return tuple(_joined(track, chunks, timeline.run.total_ms) for track in timeline.tracks)
+def _exponent(row: Property, move: Move) -> int:
+    """The tolerance in progress, as a power of two, so that moves of different lengths share the knots of a curve."""
+    return math.floor(math.log2(min(row.tolerance * SHARE / abs(move.end - move.start), 1.0)))
 
 
-Chunk = tuple[Floats, Floats]
-"""Times and rows of one move, from the value it starts with to the value it ends with."""
-
-
-def _joined(track: Track, chunks: dict[tuple[int, int], Chunk], total_ms: int) -> TapeTrack:
-    parts = [chunks[id(track), id(move)] for move in track.moves]
-    first, last = track.blend.show(track.first), parts[-1][1][-1]
-    times = np.concatenate(([0.0], *(times for times, _ in parts), [float(total_ms)]))
-    rows = clamp(track.property, np.concatenate((first[None, :], *(rows for _, rows in parts), last[None, :])))
-    fresh = np.append(True, (np.diff(times) != 0.0) | np.any(np.diff(rows, axis=0) != 0.0, axis=1))
-    times, rows = times[fresh], rows[fresh]
-    # Between the two sides of a jump, what comes in the middle is never seen.
-    seen = np.ones(len(times), dtype=bool)
-    seen[1:-1] = times[2:] != times[:-2]
-    return TapeTrack(track.layer, track.property.name, times[seen], rows[seen])
-
-
-def _linear_chunks(moves: Iterable[tuple[Track, Move]]) -> dict[tuple[int, int], Chunk]:
-    alike: dict[tuple[Easing, float], list[tuple[Track, Move]]] = {}
-    chunks: dict[tuple[int, int], Chunk] = {}
-    for track, move in moves:
-        if move.easing is None:
-            chunks[id(track), id(move)] = _cut(track, move)
-        else:
-            # Tolerances in powers of two, so that moves of different lengths share the knots of a curve.
-            needed = min(track.property.tolerance * SHARE / abs(move.end - move.start), 1.0)
-            alike.setdefault((move.easing, math.floor(math.log2(needed))), []).append((track, move))
-    for (easing, exponent), group in alike.items():
-        chunks |= _mapped(curve_knots(easing, 2.0**exponent), group)
-    return chunks
-
-
-def _mapped(knots: Floats, group: Sequence[tuple[Track, Move]]) -> dict[tuple[int, int], Chunk]:
+def _mapped(key: tuple[Easing, int], group: Sequence[Move]) -> Iterator[tuple[Move, TapeTrack]]:
     """The knots of one curve on every move along it, in one product."""
-    numbers = np.array([(m.start_ms, m.end_ms, m.start, m.end) for _, m in group])
+    easing, exponent = key
+    u, p = curve_knots(easing, 2.0**exponent).T
+    numbers = np.array([(m.start_ms, m.end_ms, m.start, m.end) for m in group], dtype=np.float64)
     from_ms, to_ms, start, end = numbers.T[:, :, None]
-    u, p = knots.T
     times, values = from_ms + u * (to_ms - from_ms), start * (1.0 - p) + end * p
-    return {
-        (id(track), id(move)): _with_crossings(track, t, v)
-        for (track, move), t, v in zip(group, times, values, strict=True)
-    }
+    for move, t, v, low, high in zip(group, times, values, values.min(axis=1), values.max(axis=1), strict=True):
+        row = BY_NAME[move.property]
+        if row.clamped and ((row.low is not None and low < row.low) or (row.high is not None and high > row.high)):
+            t, v = _clamped(row, t, v)
+        yield move, TapeTrack(move.layer, move.property, t, v[:, None])
 
 
-def _with_crossings(track: Track, times: Floats, values: Floats) -> Chunk:
-    """A line that will be clamped needs a knot where it crosses the limit."""
-    row = track.property
-    for limit in (row.low, row.high) if row.clamped else ():
-        if limit is None or not (values.min() < limit < values.max()):
+def _clamped(row: Property, times: Floats, values: Floats) -> tuple[Floats, Floats]:
+    """A line that is clamped gets a knot where it crosses the limit."""
+    for limit in (row.low, row.high):
+        if limit is None:
             continue
         side = np.sign(values - limit)
         at = np.flatnonzero(side[:-1] * side[1:] < 0)
         slope = (times[at + 1] - times[at]) / (values[at + 1] - values[at])
         times = np.insert(times, at + 1, times[at] + (limit - values[at]) * slope)
         values = np.insert(values, at + 1, limit)
-    return times, values[:, None]
+    return times, np.clip(values, row.low, row.high)
 
 
-def _colour_chunk(track: Track, move: Move) -> Chunk:
+def _single(move: Move, colour_space: str) -> TapeTrack:
+    """A cut, or a move of a colour."""
+    row = BY_NAME[move.property]
+    blend = blend_of(row, colour_space)
     if move.easing is None:
-        return _cut(track, move)
-    knots = colour_knots(track.blend, move.start, move.end, move.easing, track.property.tolerance * SHARE)
-    return move.start_ms + knots[:, 0] * (move.end_ms - move.start_ms), knots[:, 1:]
-
-
-def _cut(track: Track, move: Move) -> Chunk:
-    return np.full(2, float(move.end_ms)), np.stack((track.blend.show(move.start), track.blend.show(move.end)))
+        rows = np.stack((blend.show(move.start), blend.show(move.end)))
+        return TapeTrack(move.layer, move.property, np.full(2, float(move.end_ms)), rows)
+    knots = colour_knots(blend, move.start, move.end, move.easing, row.tolerance * SHARE)
+    times = move.start_ms + knots[:, 0] * (move.end_ms - move.start_ms)
+    return TapeTrack(move.layer, move.property, times, knots[:, 1:])
 
 
 @lru_cache(maxsize=4096)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
+from functools import cached_property
 from typing import Any
 
 import numpy as np
@@ -13,7 +14,8 @@ from keen_ripple.core.arrays import Floats
 from keen_ripple.core.blends import Blend
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece
-from keen_ripple.core.moves import Move, moves_of
+from keen_ripple.core.legs import Leg, legs_of
+from keen_ripple.core.moves import Move
 from keen_ripple.core.poses import Pose, poses_of
 from keen_ripple.core.properties import BY_NAME, Property, blend_of
 from keen_ripple.core.run import Run, run_of
@@ -30,35 +32,39 @@ class Track:
     moves: tuple[Move, ...]
 
 
-@dataclass(frozen=True)
+@dataclass(frozen=True, eq=False)
 class Timeline:
     """`rest` is the pose at the start; `tracks` are the properties that change during the run, and only those."""
 
     piece: Piece
     poses: Mapping[str, Pose]
     run: Run
-    tracks: tuple[Track, ...]
+    legs: Mapping[str, Leg]
 
     @property
     def rest(self) -> Pose:
         return self.poses[self.piece.start]
 
+    @cached_property
+    def tracks(self) -> tuple[Track, ...]:
+        moves: dict[tuple[str, str], list[Move]] = {}
+        for segment in self.run.segments:
+            if segment.kind == "travel":
+                for move in self.legs[segment.transition].moves:
+                    moves.setdefault((move.layer, move.property), []).append(move.later(segment.start_ms))
+        return tuple(
+            Track(layer, BY_NAME[name], blend_of(BY_NAME[name], self.piece.blend), self.rest[layer][name], tuple(track))
+            for (layer, name), track in moves.items()
+        )
 
-def timeline_of(piece: Piece) -> Timeline:
-    """Everything that can be known of a piece's motion. Raises RunFault where it cannot be played."""
-    poses, run = poses_of(piece), run_of(piece)
-    transitions = {t.id: t for t in piece.transitions}
-    moves: dict[tuple[str, str], list[Move]] = {}
-    for segment in run.segments:
-        if segment.kind == "travel":
-            for move in moves_of(piece, poses, transitions[segment.transition], segment.start_ms):
-                moves.setdefault((move.layer, move.property), []).append(move)
-    rest = poses[piece.start]
-    tracks = (
-        Track(layer, BY_NAME[name], blend_of(BY_NAME[name], piece.blend), rest[layer][name], tuple(track))
-        for (layer, name), track in moves.items()
-    )
-    return Timeline(piece, poses, run, tuple(tracks))
+
+def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
+    """Everything that can be known of a piece's motion. Raises RunFault where it cannot be played.
+
+    What `before`, the timeline of an earlier revision, has worked out already is taken over where it still holds.
+    """
+    poses = poses_of(piece)
+    return Timeline(piece, poses, run_of(piece), legs_of(piece, poses, before.legs if before else {}))
 
 
 class Progress:

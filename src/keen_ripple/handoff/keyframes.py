@@ -16,7 +16,6 @@ import numpy as np
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.tape import tape_of
 from keen_ripple.core.timeline import Progress, Timeline, Track, values_at
 from keen_ripple.handoff.css_values import DECLARATIONS, Declaration, Look
 
@@ -160,7 +159,13 @@ def _plan_of_spans(spans: set[Span], from_ms: int, to_ms: int, endless: bool) ->
 def _plan_of_tape(timeline: Timeline, tracks: Sequence[Track], from_ms: int, to_ms: int) -> Plan:
     """A keyframe at each knot of any of the tracks, straight lines between."""
     keys = {(track.layer, track.property.name) for track in tracks}
-    knots = [t.times_ms for t in tape_of(timeline) if (t.layer, t.property) in keys]
+    knots = [
+        segment.start_ms + track.times_ms
+        for segment in timeline.run.segments
+        if segment.kind == "travel"
+        for track in timeline.legs[segment.transition].tape
+        if (track.layer, track.property) in keys
+    ]
     moments = np.unique(np.round(np.concatenate([*knots, [from_ms, to_ms]]), 3))
     plan: Plan = []
     jumps = {m.end_ms for track in tracks for m in track.moves if m.easing is None}

@@ -9,11 +9,12 @@ from typing import Any
 from flask import Blueprint, current_app, jsonify
 from flask.typing import ResponseReturnValue
 
+from keen_ripple.core.timeline import Timeline
 from keen_ripple.store import atomic, history, pieces
 from keen_ripple.store.pieces import StoredPiece
 from keen_ripple.web import revisions
 from keen_ripple.web.database import connection
-from keen_ripple.web.playback import Playback, compute
+from keen_ripple.web.playback import compute
 from keen_ripple.web.requests import body, field
 
 blueprint = Blueprint("edits", __name__, url_prefix="/api/pieces/<piece_id>")
@@ -43,11 +44,13 @@ def redo(piece_id: str) -> ResponseReturnValue:
 
 def _change(piece_id: str, change: Change) -> ResponseReturnValue:
     conn = connection()
-    computed: list[Playback] = []
+    database = current_app.config["DATABASE"]
+    computed: list[Timeline] = []
     with atomic(conn):
         before = pieces.load(conn, piece_id)
+        old = revisions.timeline_of_revision(database, before)
         # Only what can be played is stored, so that every stored piece opens.
-        after, patch = change(conn, lambda document: computed.append(compute(document)))
+        after, patch = change(conn, lambda document: computed.append(compute(document, old)))
     if not computed:
-        computed.append(compute(after.document))
-    return jsonify(revisions.changed(current_app.config["DATABASE"], before, after, patch, computed[0]))
+        computed.append(compute(after.document, old))
+    return jsonify(revisions.changed(database, before, after, patch, computed[0]))

@@ -3,79 +3,55 @@
 from __future__ import annotations
 
 import base64
-from collections.abc import Mapping
-from dataclasses import dataclass
+from collections.abc import Mapping, Sequence
 from typing import Any
 
 import numpy as np
 
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.legs import Leg
 from keen_ripple.core.poses import Pose
-from keen_ripple.core.readings import transition_readings
-from keen_ripple.core.run import Run
+from keen_ripple.core.readings import leg_reading
 from keen_ripple.core.seam import seam_of
-from keen_ripple.core.tape import TapeTrack, tape_of
-from keen_ripple.core.timeline import timeline_of
+from keen_ripple.core.tape import TapeTrack
+from keen_ripple.core.timeline import Timeline, timeline_of
 
 
-@dataclass(frozen=True)
-class Playback:
-    """One revision, computed."""
-
-    poses: Mapping[str, Pose]
-    run: Run
-    seam: dict[str, object] | None
-    transitions: dict[str, dict[str, Any]]
-    tape: dict[tuple[str, str], TapeTrack]
-
-
-def compute(document: Any) -> Playback:
+def compute(document: Any, before: Timeline | None = None) -> Timeline:
     """Everything the page shows of a document. Raises DocumentFault and RunFault."""
-    timeline = timeline_of(read_piece(document))
-    seam = seam_of(timeline)
-    return Playback(
-        timeline.poses,
-        timeline.run,
-        seam.to_json() if seam else None,
-        transition_readings(timeline),
-        {(track.layer, track.property): track for track in tape_of(timeline)},
-    )
+    return timeline_of(read_piece(document), before)
 
 
-NOTHING = Playback({}, Run(0, None, (), ""), None, {}, {})
-
-
-def answer(after: Playback, before: Playback = NOTHING) -> dict[str, Any]:
-    """What differs from `before`, as JSON: changed poses, transitions and tracks, and the run with its seam.
-
-    Tracks come as one base64 text of little-endian Float32: for each its times, then its rows. Times are ms and below
-    2²⁰, so a Float32 holds them within 0.07 ms at worst.
-    """
-    changed = [track for key, track in after.tape.items() if not _same(before.tape.get(key), track)]
-    numbers = [part for track in changed for part in (track.times_ms, track.rows.ravel())]
-    data = np.concatenate(numbers) if numbers else np.empty(0)
+def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
+    """What differs from `before`, as JSON: changed poses and transitions, and the run with its seam."""
+    seam = seam_of(after)
+    old_poses: Mapping[str, Pose] = before.poses if before else {}
+    old_legs: Mapping[str, Leg] = before.legs if before else {}
     return {
-        "poses": _changed_poses(after.poses, before.poses),
+        "poses": _changed_poses(after.poses, old_poses),
         "run": {
             **after.run.to_json(),
             "total_ms": after.run.total_ms,
             "final_state": after.run.final_state,
             "transitions": [segment.transition for segment in after.run.segments],
         },
-        "seam": after.seam,
+        "seam": seam.to_json() if seam else None,
         "transitions": {
-            key: reading for key, reading in after.transitions.items() if before.transitions.get(key) != reading
-        },
-        "tape": {
-            "tracks": [[t.layer, t.property, len(t.times_ms), t.rows.shape[1]] for t in changed],
-            "data": base64.b64encode(data.astype("<f4").tobytes()).decode("ascii"),
-            "dropped": [list(key) for key in before.tape if key not in after.tape],
+            key: {**leg_reading(leg), "tape": packed(leg.tape)}
+            for key, leg in after.legs.items()
+            if old_legs.get(key) is not leg
         },
     }
 
 
-def _same(before: TapeTrack | None, after: TapeTrack) -> bool:
-    return before is not None and before.same_as(after)
+def packed(tape: Sequence[TapeTrack]) -> dict[str, Any]:
+    """A tape as one base64 text of little-endian Float32: for each track its times, then its rows."""
+    numbers = [part for track in tape for part in (track.times_ms, track.rows.ravel())]
+    data = np.concatenate(numbers) if numbers else np.empty(0)
+    return {
+        "tracks": [[t.layer, t.property, len(t.times_ms), t.rows.shape[1]] for t in tape],
+        "data": base64.b64encode(data.astype("<f4").tobytes()).decode("ascii"),
+    }
 
 
 def _changed_poses(after: Mapping[str, Pose], before: Mapping[str, Pose]) -> dict[str, Any]:

@@ -1,4 +1,4 @@
-"""The playback of revisions, kept so that an edit is told from what came before it."""
+"""The timelines of revisions, kept so that an edit is told from what came before it."""
 
 from __future__ import annotations
 
@@ -6,16 +6,17 @@ from collections import OrderedDict
 from threading import Lock
 from typing import Any
 
+from keen_ripple.core.timeline import Timeline
 from keen_ripple.store.pieces import StoredPiece
-from keen_ripple.web.playback import Playback, answer, compute
+from keen_ripple.web.playback import answer, compute
 
 KEPT = 32
-_kept: OrderedDict[tuple[str, str, int], Playback] = OrderedDict()
+_kept: OrderedDict[tuple[str, str, int], Timeline] = OrderedDict()
 _lock = Lock()
 
 
-def playback_of(database: str, piece: StoredPiece, computed: Playback | None = None) -> Playback:
-    """The playback of a stored revision, computed at most once while it is kept."""
+def timeline_of_revision(database: str, piece: StoredPiece, computed: Timeline | None = None) -> Timeline:
+    """The timeline of a stored revision, computed at most once while it is kept."""
     key = (database, piece.id, piece.revision)
     with _lock:
         found = computed or _kept.get(key)
@@ -30,13 +31,13 @@ def playback_of(database: str, piece: StoredPiece, computed: Playback | None = N
 
 def whole(database: str, piece: StoredPiece) -> dict[str, Any]:
     """A piece with all that is computed of it, as JSON."""
-    return {**_head(piece), "document": piece.document, **answer(playback_of(database, piece))}
+    return {**_head(piece), "document": piece.document, **answer(timeline_of_revision(database, piece))}
 
 
-def changed(database: str, before: StoredPiece, after: StoredPiece, patch: Any, computed: Playback) -> dict[str, Any]:
+def changed(database: str, before: StoredPiece, after: StoredPiece, patch: Any, computed: Timeline) -> dict[str, Any]:
     """What one edit changed, as JSON: the patch and the computed differences."""
-    old = playback_of(database, before)
-    return {**_head(after), "patch": patch, **answer(playback_of(database, after, computed), old)}
+    old = timeline_of_revision(database, before)
+    return {**_head(after), "patch": patch, **answer(timeline_of_revision(database, after, computed), old)}
 
 
 def _head(piece: StoredPiece) -> dict[str, Any]:

@@ -1,5 +1,5 @@
 import { useLayoutEffect, useMemo, useRef } from 'react';
-import type { Piece, Pose } from '../../api/answers';
+import type { Piece, Pose, Run } from '../../api/answers';
 import type { Clock } from './clock';
 import { Playing } from './playing';
 import { Scene } from './scene';
@@ -35,20 +35,21 @@ export function PoseView({ piece, pose, zoom, onScene }: PoseProps) {
 
 interface LoopProps {
   piece: Piece;
-  rest: Pose;
+  poses: Record<string, Pose>;
+  run: Run;
   tape: Tape;
   clock: Clock;
   zoom: number;
 }
 
 /** The run, playing by the clock. */
-export function LoopView({ piece, rest, tape, clock, zoom }: LoopProps) {
+export function LoopView({ piece, poses, run, tape, clock, zoom }: LoopProps) {
   const { holder, scene, size } = useScene(piece, zoom);
   const playing = useMemo(() => new Playing(scene), [scene]);
   useLayoutEffect(() => {
-    playing.load(rest, tape);
+    playing.load(poses, run, tape);
     playing.show(clock.moment);
-  }, [playing, rest, tape, clock]);
+  }, [playing, poses, run, tape, clock]);
   useLayoutEffect(() => clock.listen((moment) => playing.show(moment)), [clock, playing]);
   return <div ref={holder} style={size} data-piece={piece.id} />;
 }

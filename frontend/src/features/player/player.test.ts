@@ -2,19 +2,19 @@ import { describe, expect, it } from 'vitest';
 import type { PackedTape, Run } from '../../api/answers';
 import { momentOf } from './clock';
 import { arcPath, arcsOf } from './ring';
+import { segmentAt } from './playing';
 import { readTrack, updateTape } from './tape';
 
-const pack = (tracks: PackedTape['tracks'], numbers: number[], dropped: PackedTape['dropped'] = []): PackedTape => ({
-  tracks,
-  dropped,
-  data: btoa(String.fromCharCode(...new Uint8Array(new Float32Array(numbers).buffer))),
+const pack = (tracks: PackedTape['tracks'], numbers: number[]) => ({
+  tape: { tracks, data: btoa(String.fromCharCode(...new Uint8Array(new Float32Array(numbers).buffer))) },
 });
 
 describe('tape', () => {
-  const tape = updateTape(new Map(), pack([['a', 'x', 4, 1], ['a', 'fill', 2, 4]], [0, 100, 100, 200, 5, 15, 40, 60, 0, 200, 0, 0, 0, 0, 100, 50, 20, 1]));
-  const read = (key: string, t: number) => {
+  const way = pack([['a', 'x', 4, 1], ['a', 'fill', 2, 4]], [0, 100, 100, 200, 5, 15, 40, 60, 0, 200, 0, 0, 0, 0, 100, 50, 20, 1]);
+  const tape = updateTape(new Map(), { way }, ['way']);
+  const read = (track: number, t: number) => {
     const out = new Float64Array(4);
-    readTrack(tape.get(key)!, t, out);
+    readTrack(tape.get('way')![track]!, t, out);
     return [...out];
   };
 
@@ -27,15 +27,16 @@ describe('tape', () => {
     [150, 50],
     [200, 60],
     [999, 60],
-  ])('at %d ms shows %d', (t, value) => expect(read('a/x', t)[0]).toBeCloseTo(value, 2));
+  ])('at %d ms shows %d', (t, value) => expect(read(0, t)[0]).toBeCloseTo(value, 2));
 
-  it('reads all numbers of a colour', () => expect(read('a/fill', 100)).toEqual([50, 25, 10, 0.5]));
+  it('reads all numbers of a colour', () => expect(read(1, 100)).toEqual([50, 25, 10, 0.5]));
 
   it('keeps what did not change, and drops what is gone', () => {
-    const later = updateTape(tape, pack([['b', 'y', 1, 1]], [0, 7], [['a', 'fill']]));
-    expect([...later.keys()]).toEqual(['a/x', 'b/y']);
-    expect(later.get('a/x')).toBe(tape.get('a/x'));
-    expect(updateTape(tape, pack([], []))).toBe(tape);
+    const back = pack([['b', 'y', 1, 1]], [0, 7]);
+    const both = updateTape(tape, { back }, ['way', 'back']);
+    expect(both.get('way')).toBe(tape.get('way'));
+    expect([...updateTape(both, {}, ['back']).keys()]).toEqual(['back']);
+    expect(updateTape(tape, {}, ['way'])).toBe(tape);
   });
 });
 
@@ -52,6 +53,23 @@ const run: Run = {
     { kind: 'travel', from: 'c', to: 'b', start_ms: 500, end_ms: 500 },
   ],
 };
+
+describe('playing', () => {
+  it.each([
+    [0, 0],
+    [99.9, 0],
+    [100, 1],
+    [200, 2],
+    [499, 2],
+    [500, 4],
+  ])('at %d ms is in segment %d', (t, index) => expect(segmentAt(run.segments, t)).toBe(index));
+
+  it('shows the last of several cuts at one moment', () => {
+    const cut = (start_ms: number, end_ms = start_ms) => ({ kind: 'travel' as const, from: 'a', to: 'b', start_ms, end_ms });
+    expect(segmentAt([cut(0), cut(0), cut(0, 10)], 0)).toBe(2);
+    expect(segmentAt([], 0)).toBe(-1);
+  });
+});
 
 describe('clock', () => {
   it.each([

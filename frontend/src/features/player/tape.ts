@@ -9,25 +9,25 @@ export interface Track {
   values: Float32Array;
 }
 
-export type Tape = ReadonlyMap<string, Track>;
+/** By transition: the tracks of what it moves, in ms from its start. */
+export type Tape = ReadonlyMap<string, readonly Track[]>;
 
-const keyOf = (layer: string, property: string) => `${layer}/${property}`;
+/** The tape after an answer that holds only the transitions that changed, of those that there are. */
+export function updateTape(before: Tape, changed: Record<string, { tape: PackedTape }>, ids: readonly string[]): Tape {
+  if (!Object.keys(changed).length && ids.length === before.size) return before;
+  return new Map(ids.map((id) => [id, changed[id] ? unpack(changed[id].tape) : (before.get(id) ?? [])]));
+}
 
-/** The tape after an answer that holds only the tracks that changed. */
-export function updateTape(before: Tape, packed: PackedTape): Tape {
-  if (!packed.tracks.length && !packed.dropped.length) return before;
-  const after = new Map(before);
-  for (const [layer, property] of packed.dropped) after.delete(keyOf(layer, property));
+function unpack(packed: PackedTape): Track[] {
   const bytes = Uint8Array.from(atob(packed.data), (c) => c.charCodeAt(0));
   const numbers = new Float32Array(bytes.buffer);
   let at = 0;
-  for (const [layer, property, knots, columns] of packed.tracks) {
+  return packed.tracks.map(([layer, property, knots, columns]) => {
     const times = numbers.subarray(at, at + knots);
     const values = numbers.subarray(at + knots, at + knots * (1 + columns));
     at += knots * (1 + columns);
-    after.set(keyOf(layer, property), { layer, property, columns, times, values });
-  }
-  return after;
+    return { layer, property, columns, times, values };
+  });
 }
 
 /** The knot at or before `t`; of several at one time the last, since that is what a cut shows. */

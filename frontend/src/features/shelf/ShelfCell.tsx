@@ -16,7 +16,7 @@ interface Props {
 
 export function ShelfCell({ piece, clock, onDuplicate, onRemove }: Props) {
   const { document, run } = piece;
-  const tape = useMemo(() => updateTape(new Map(), piece.tape), [piece]);
+  const tape = useMemo(() => updateTape(new Map(), piece.transitions, Object.keys(piece.transitions)), [piece]);
   useEffect(() => clock.setRun(run), [clock, run]);
   const zoom = Math.min(STAGE.width / document.width, STAGE.height / document.height, 1);
   const kind = kindOf(piece);
@@ -27,7 +27,7 @@ export function ShelfCell({ piece, clock, onDuplicate, onRemove }: Props) {
   return (
     <article className="shelf-cell" data-shelf={piece.id}>
       <Link to={`/pieces/${piece.id}`} className="shelf-stage" aria-label={`Open ${document.name}`}>
-        <LoopView piece={document} rest={piece.poses[document.start]!} tape={tape} clock={clock} zoom={zoom} />
+        <LoopView piece={document} poses={piece.poses} run={run} tape={tape} clock={clock} zoom={zoom} />
       </Link>
       <footer>
         {kind === 'loops' ? <Ring run={run} clock={clock} size={44} /> : <RunBar run={run} clock={clock} width={76} />}

@@ -69,8 +69,8 @@ export async function load(id: string): Promise<void> {
 }
 
 function takeWhole(answer: WholeAnswer): void {
-  const { document, tape, transitions, ...rest } = answer;
-  set({ ...rest, document, readings: transitions, tape: updateTape(new Map(), tape), fault: null, ...chosenIn(document, get()) });
+  const { document, transitions, ...rest } = answer;
+  set({ ...rest, document, readings: transitions, tape: updateTape(new Map(), transitions, Object.keys(transitions)), fault: null, ...chosenIn(document, get()) });
   clock.setRun(answer.run);
 }
 
@@ -104,7 +104,7 @@ function takeChange(answer: ChangeAnswer): void {
   set({
     ...{ id, revision, undo, redo, seam, document, poses, readings, fault: null },
     run: JSON.stringify(run) === JSON.stringify(before.run) ? before.run : run,
-    tape: updateTape(before.tape, answer.tape),
+    tape: updateTape(before.tape, answer.transitions, Object.keys(readings)),
     ...chosenIn(document, before),
   });
   if (get().run !== before.run) clock.setRun(get().run);

@@ -30,7 +30,10 @@ class State(Model):
     def of(self, layer_id: str) -> dict[str, Any]:
         """The properties of the layer that this state sets."""
         look = self.changes.get(layer_id)
-        return {name: getattr(look, name) for name in look.model_fields_set} if look else {}
+        if look is None:
+            return {}
+        values = look.__dict__
+        return {name: values[name] for name in look.model_fields_set}
 
 
 class Piece(Model):

@@ -8,7 +8,7 @@ from keen_ripple.core.document.layers import LayerBase, walk
 from keen_ripple.core.document.piece import Piece
 from keen_ripple.core.document.transitions import Transition
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.properties import properties_of
+from keen_ripple.core.properties import names_of, properties_of
 
 
 def reference_faults(piece: Piece) -> Iterator[Fault]:
@@ -37,7 +37,7 @@ def reference_faults(piece: Piece) -> Iterator[Fault]:
 
 
 def _difference(layer: LayerBase, name: str, place: str) -> Iterator[Fault]:
-    if name not in {row.name for row in properties_of(layer.kind)}:
+    if name not in names_of(layer.kind):
         yield Fault(f"A {layer.kind} has no {name}.", place=place, value=name, remedy="Remove it.")
 
 

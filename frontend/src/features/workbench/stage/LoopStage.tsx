@@ -22,7 +22,7 @@ export function LoopStage() {
       <div className="stage-label">
         <strong>Playing</strong> always on
       </div>
-      <LoopView piece={piece} rest={poses[piece.start]!} tape={tape} clock={clock} zoom={fit(size, piece)} />
+      <LoopView piece={piece} poses={poses} run={run} tape={tape} clock={clock} zoom={fit(size, piece)} />
       <div className="stage-foot">
         <PlayControls />
       </div>

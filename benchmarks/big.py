@@ -1,0 +1,57 @@
+"""Pieces large enough to measure with."""
+
+from __future__ import annotations
+
+from typing import Any
+
+EASINGS = ("ease-out", "cubic-bezier(0.2, 0.8, 0.3, 1)", "ease-in-out", "cubic-bezier(0.6, -0.3, 0.4, 1.3)")
+COLOURS = ("#1f7a70", "#b9832b", "#d9503a", "#15293b")
+
+
+def big_piece(layers: int, states: int) -> dict[str, Any]:
+    """Every layer moves, turns and fades in every state, and every third changes colour: curves and springs in turn."""
+    return {
+        "format": 1,
+        "id": "big",
+        "name": "Big",
+        "width": 640,
+        "height": 400,
+        "layers": [_layer(index) for index in range(layers)],
+        "states": [
+            {"id": f"s{n}", "name": f"State {n}", "changes": {f"l{i}": _look(i, n) for i in range(layers)}}
+            for n in range(states)
+        ],
+        "start": "s0",
+        "transitions": [_transition(n, states, layers) for n in range(states)],
+    }
+
+
+def _layer(index: int) -> dict[str, Any]:
+    kind = "ellipse" if index % 2 else "rectangle"
+    place = {"x": 20 + index % 10 * 60, "y": 20 + index // 10 * 36, "width": 40, "height": 28}
+    return {"kind": kind, "id": f"l{index}", "name": f"Layer {index}", "fill": COLOURS[index % 4], **place}
+
+
+def _look(index: int, state: int) -> dict[str, Any]:
+    look: dict[str, Any] = {
+        "x": 20 + index % 10 * 60 + state * 7 % 30,
+        "y": 20 + index // 10 * 36 + (state * 11 + index) % 25,
+        "rotation": (state * 45 + index) % 180,
+        "opacity": 0.4 + (state + index) % 4 * 0.2,
+    }
+    if index % 3 == 0:
+        look["fill"] = COLOURS[(index + state) % 4]
+    return look
+
+
+def _transition(index: int, states: int, layers: int) -> dict[str, Any]:
+    curve = {"kind": "curve", "duration_ms": 400, "easing": EASINGS[index % 4]}
+    spring = {"kind": "spring", "stiffness": 300 + 20 * index, "damping": 24}
+    return {
+        "id": f"t{index}",
+        "from": f"s{index}",
+        "to": f"s{(index + 1) % states}",
+        "hold_ms": 100,
+        "timing": spring if index % 2 else curve,
+        "lanes": [{"layer": f"l{layers // 2}", "delay_ms": 60}],
+    }

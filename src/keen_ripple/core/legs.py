@@ -1,0 +1,55 @@
+"""Legs: transitions worked out, each by itself, so that an edit works out anew only those it touched."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+from functools import cached_property
+
+from keen_ripple.core.document import Piece, Transition
+from keen_ripple.core.moves import Move, length_ms, moves_of
+from keen_ripple.core.poses import Pose
+from keen_ripple.core.tape import TapeTrack, tape_of
+
+
+@dataclass(frozen=True, eq=False)
+class Leg:
+    """A transition between two poses, with its moves; times are ms from the start of the transition."""
+
+    transition: Transition
+    before: Pose
+    after: Pose
+    blend: str
+    moves: tuple[Move, ...]
+    length_ms: int
+
+    @cached_property
+    def tape(self) -> tuple[TapeTrack, ...]:
+        return tape_of(self.moves, self.blend)
+
+
+def legs_of(piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg]) -> dict[str, Leg]:
+    """A leg for each transition, by its id; those of `known` that would come out the same are taken over."""
+    legs: dict[str, Leg] = {}
+    for transition in piece.transitions:
+        leg = known.get(transition.id)
+        if leg is None or not _same(leg, piece, poses, transition):
+            leg = Leg(
+                transition,
+                poses[transition.from_],
+                poses[transition.to],
+                piece.blend,
+                tuple(moves_of(piece, poses, transition)),
+                length_ms(transition),
+            )
+        legs[transition.id] = leg
+    return legs
+
+
+def _same(leg: Leg, piece: Piece, poses: Mapping[str, Pose], transition: Transition) -> bool:
+    return (
+        leg.transition == transition
+        and leg.before == poses[transition.from_]
+        and leg.after == poses[transition.to]
+        and leg.blend == piece.blend
+    )

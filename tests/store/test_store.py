@@ -86,7 +86,7 @@ def set_x(value: float) -> list[dict[str, Any]]:
 
 def edit(conn: sqlite3.Connection, revision: int, value: float):
     with atomic(conn):
-        return history.edit(conn, "probe", revision, f"x {value}", set_x(value), lambda _: None)[0]
+        return history.edit(conn, "probe", revision, f"x {value}", set_x(value), lambda *_: None).after
 
 
 def test_undo_and_redo_survive_a_new_connection(tmp_path: Path) -> None:
@@ -99,11 +99,11 @@ def test_undo_and_redo_survive_a_new_connection(tmp_path: Path) -> None:
     conn.close()
     conn = connect(path)
     with atomic(conn):
-        undone, patch = history.undo(conn, "probe", 3)
+        _, undone, patch = history.undo(conn, "probe", 3)
     assert (undone.document["layers"][0]["x"], undone.revision, undone.undo, undone.redo) == (50, 4, "x 50", "x 60")
     assert patch == set_x(50)
     with atomic(conn):
-        redone, _ = history.redo(conn, "probe", 4)
+        _, redone, _ = history.redo(conn, "probe", 4)
     assert (redone.document["layers"][0]["x"], redone.revision, redone.redo) == (60, 5, None)
     with atomic(conn), pytest.raises(history.NothingToDo):
         history.redo(conn, "probe", 5)
@@ -127,7 +127,7 @@ def test_a_refused_document_leaves_no_trace(conn: sqlite3.Connection) -> None:
     pieces.add(conn, piece())
     before = list(conn.iterdump())
 
-    def refuse(_: dict[str, Any]) -> None:
+    def refuse(*_: object) -> None:
         raise Fault("No.")
 
     for patch in (set_x(1), [{"op": "replace", "path": "/id", "value": "other"}], [{"op": "remove", "path": "/none"}]):
@@ -147,17 +147,18 @@ def test_a_long_random_walk_leads_back(conn: sqlite3.Connection) -> None:
             if choice < 0.35 and past:
                 future.append(present)
                 present = past.pop()
-                stored, _ = history.undo(conn, "probe", revision)
+                _, stored, _ = history.undo(conn, "probe", revision)
             elif choice < 0.5 and future:
                 past.append(present)
                 present = future.pop()
-                stored, _ = history.redo(conn, "probe", revision)
+                _, stored, _ = history.redo(conn, "probe", revision)
             else:
                 past.append(present)
                 present, future = copy.deepcopy(present), []
                 present["layers"].append({**piece()["layers"][0], "id": f"box-{step}"})
                 patch = [{"op": "add", "path": "/layers/-", "value": present["layers"][-1]}]
-                stored, _ = history.edit(conn, "probe", revision, "add", patch, lambda _: None)
+                _, stored, _ = history.edit(conn, "probe", revision, "add", patch, lambda *_: None)
+        assert stored == pieces.load(conn, "probe")
         assert stored.document == present
         assert (stored.undo is not None, stored.redo is not None) == (bool(past), bool(future))
 

@@ -77,7 +77,18 @@ def test_an_edit_answers_with_what_it_changed_and_only_that(client: FlaskClient)
     assert answer["patch"] == LIFT
     assert {state: list(looks) for state, looks in answer["poses"].items()} == {"first-lift": ["buoy-1"]}
     assert list(answer["transitions"]) == ["slack-to-first-lift", "first-lift-to-handover"]
+    assert [list(unpack(entry["tape"])) for entry in answer["transitions"].values()] == [[("buoy-1", "y")]] * 2
     assert edit(client, 2, replace("/name", "Tide")).get_json()["transitions"] == {}
+
+
+def tracks_of(answer: dict[str, Any], transition: str) -> dict[tuple[str, str], list[Any]]:
+    found = answer["transitions"].get(transition)
+    tracks = unpack(found["tape"]) if found else {}
+    return {key: [times.tolist(), rows.tolist()] for key, (times, rows) in tracks.items()}
+
+
+def without_tape(reading: dict[str, Any]) -> dict[str, Any]:
+    return {key: value for key, value in reading.items() if key != "tape"}
 
 
 def test_differences_add_up_to_the_whole(client: FlaskClient) -> None:
@@ -92,8 +103,12 @@ def test_differences_add_up_to_the_whole(client: FlaskClient) -> None:
         change = edit(client, whole["revision"], patch).get_json()
         fresh = client.get(TIDE).get_json()
         ids = [transition["id"] for transition in fresh["document"]["transitions"]]
-        merged = {**whole["transitions"], **change["transitions"]}
-        assert {key: merged[key] for key in ids} == fresh["transitions"]
+        for key in ids:
+            found = {**whole["transitions"][key], **change["transitions"].get(key, {})}
+            tracks = {**tracks_of(whole, key), **tracks_of(change, key)}
+            moving = [(layer, name) for layer, name, *_ in found["moves"]]
+            assert {track: tracks[track] for track in moving} == tracks_of(fresh, key)
+            assert without_tape(found) == without_tape(fresh["transitions"][key])
         poses = {state: {**pose, **change["poses"].get(state, {})} for state, pose in whole["poses"].items()}
         assert poses == fresh["poses"]
         assert (change["run"], change["seam"]) == (fresh["run"], fresh["seam"])

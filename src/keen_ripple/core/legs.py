@@ -22,10 +22,12 @@ class Leg:
     blend: str
     moves: tuple[Move, ...]
     length_ms: int
+    # Tracks of an earlier revision, for moves that are still the same.
+    known: Mapping[Move, TapeTrack]
 
     @cached_property
     def tape(self) -> tuple[TapeTrack, ...]:
-        return tape_of(self.moves, self.blend)
+        return tape_of(self.moves, self.blend, self.known)
 
 
 def legs_of(piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg]) -> dict[str, Leg]:
@@ -41,6 +43,7 @@ def legs_of(piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg]) -
                 piece.blend,
                 tuple(moves_of(piece, poses, transition)),
                 length_ms(transition),
+                _tracks(leg) if leg is not None and leg.blend == piece.blend else {},
             )
         legs[transition.id] = leg
     return legs
@@ -53,3 +56,7 @@ def _same(leg: Leg, piece: Piece, poses: Mapping[str, Pose], transition: Transit
         and leg.after == poses[transition.to]
         and leg.blend == piece.blend
     )
+
+
+def _tracks(leg: Leg) -> dict[Move, TapeTrack]:
+    return dict(zip(leg.moves, leg.tape, strict=True))

@@ -19,18 +19,30 @@ class PatchFault(Fault):
 
 
 def apply(document: Any, patch: Any) -> tuple[Any, list[dict[str, Any]]]:
-    """The patched document, and the patch that leads back to the old one. The document given is left as it is."""
+    """The patched document, and the patch that leads back to the old one.
+
+    The document given is left as it is; the new one shares with it whatever the patch does not touch.
+    """
     if not isinstance(patch, list) or not all(isinstance(operation, Mapping) for operation in patch):
         raise PatchFault("The patch is not a list of operations.", value=patch, remedy="Send RFC 6902 JSON Patch.")
-    result = copy.deepcopy(document)
+    result = document
     inverse: list[dict[str, Any]] = []
     for index, operation in enumerate(patch):
         try:
             for plain in _plain(result, operation):
                 back = _inverse(result, plain)
-                result = jsonpatch.apply_patch(result, [plain], in_place=True)
+                result = _own_along(result, plain["path"])
+                result = jsonpatch.apply_patch(result, [copy.deepcopy(plain)], in_place=True)
                 inverse[:0] = back
-        except (jsonpatch.JsonPatchException, jsonpointer.JsonPointerException, KeyError, TypeError) as error:
+        except (
+            jsonpatch.JsonPatchException,
+            jsonpointer.JsonPointerException,
+            LookupError,
+            TypeError,
+            ValueError,
+        ) as error:
+            if isinstance(error, Fault):
+                raise
             raise PatchFault(
                 f"Operation {index} does not fit the piece: {error}.",
                 place=str(operation.get("path", "")),
@@ -38,6 +50,17 @@ def apply(document: Any, patch: Any) -> tuple[Any, list[dict[str, Any]]]:
                 remedy="Load the piece again and make the change anew.",
             ) from None
     return result, inverse
+
+
+def _own_along(document: Any, path: str) -> Any:
+    """The document with containers of its own from the root to the parent of `path`, so that they may be changed."""
+    root = copy.copy(document)
+    parent = root
+    for token in path.split("/")[1:-1]:
+        key = int(token) if isinstance(parent, list) else token.replace("~1", "/").replace("~0", "~")
+        parent[key] = copy.copy(parent[key])
+        parent = parent[key]
+    return root
 
 
 def _plain(document: Any, operation: Mapping[str, Any]) -> list[dict[str, Any]]:

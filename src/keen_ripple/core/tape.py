@@ -7,9 +7,10 @@ needs, and mapped onto every move along it. Each transition has a tape of its ow
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
+from types import MappingProxyType
 
 import numpy as np
 
@@ -38,15 +39,17 @@ class TapeTrack:
     rows: Floats
 
 
-def tape_of(moves: Sequence[Move], colour_space: str) -> tuple[TapeTrack, ...]:
-    """The tape of one transition, a track for each of its moves, in their order."""
+def tape_of(
+    moves: Sequence[Move], colour_space: str, known: Mapping[Move, TapeTrack] = MappingProxyType({})
+) -> tuple[TapeTrack, ...]:
+    """The tape of one transition, a track for each of its moves, in their order; `known` ones are taken over."""
     alike: dict[tuple[Easing, int], list[Move]] = {}
     for move in moves:
         row = BY_NAME[move.property]
-        if move.easing is not None and row.blend == "linear":
+        if move.easing is not None and row.blend == "linear" and move not in known:
             alike.setdefault((move.easing, _exponent(row, move)), []).append(move)
     tracks = {id(move): track for key, group in alike.items() for move, track in _mapped(key, group)}
-    return tuple(tracks.get(id(move)) or _single(move, colour_space) for move in moves)
+    return tuple(known.get(move) or tracks.get(id(move)) or _single(move, colour_space) for move in moves)
 
 
 def _exponent(row: Property, move: Move) -> int:

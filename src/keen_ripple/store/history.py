@@ -5,14 +5,23 @@ from __future__ import annotations
 import json
 import sqlite3
 from collections.abc import Callable
-from typing import Any
+from dataclasses import replace
+from typing import Any, NamedTuple
 
 from keen_ripple.core import patches
 from keen_ripple.core.errors import Fault
 from keen_ripple.store.pieces import StoredPiece, load
 
-Check = Callable[[dict[str, Any]], None]
-"""Raises a Fault for a document that must not be stored."""
+Check = Callable[[StoredPiece, str], None]
+"""Is given the piece before the edit and the JSON text after it; raises a Fault for what must not be stored."""
+
+
+class Change(NamedTuple):
+    """A piece before and after a change, and the patch that made it."""
+
+    before: StoredPiece
+    after: StoredPiece
+    patch: Any
 
 
 class Stale(Fault):
@@ -26,45 +35,41 @@ class NothingToDo(Fault):
     """Nothing left to undo or redo."""
 
 
-def edit(
-    conn: sqlite3.Connection, piece_id: str, revision: int, label: str, patch: Any, check: Check
-) -> tuple[StoredPiece, Any]:
-    """Applies one edit to the given revision; the piece after it, and the patch. Raises Stale, Missing, PatchFault."""
+def edit(conn: sqlite3.Connection, piece_id: str, revision: int, label: str, patch: Any, check: Check) -> Change:
+    """Applies one edit to the given revision. Raises Stale, Missing, PatchFault, and what `check` raises."""
     piece = _current(conn, piece_id, revision)
     document, inverse = patches.apply(piece.document, patch)
     if document.get("id") != piece_id:
         raise Fault("The id of a piece cannot change.", place="/id", value=document.get("id"), remedy="Keep it.")
-    check(document)
+    text = _text(document)
+    check(piece, text)
+    number = piece.done + 1
     conn.execute("DELETE FROM edit WHERE piece_id = ? AND number > ?", (piece_id, piece.done))
-    conn.execute(
-        "INSERT INTO edit VALUES (?, ?, ?, ?, ?)",
-        (
-            piece_id,
-            piece.done + 1,
-            label,
-            json.dumps(patch, ensure_ascii=False),
-            json.dumps(inverse, ensure_ascii=False),
-        ),
-    )
-    return _record(conn, piece, document, piece.done + 1, label, patch), patch
+    conn.execute("INSERT INTO edit VALUES (?, ?, ?, ?, ?)", (piece_id, number, label, _text(patch), _text(inverse)))
+    after = replace(piece, document=document, done=number, undo=label, redo=None)
+    return _record(conn, piece, after, text, label, patch)
 
 
-def undo(conn: sqlite3.Connection, piece_id: str, revision: int) -> tuple[StoredPiece, Any]:
-    """Takes the last edit back; the piece after it, and the patch that did it."""
+def undo(conn: sqlite3.Connection, piece_id: str, revision: int) -> Change:
+    """Takes the last edit back. Raises Stale, Missing, NothingToDo."""
     piece = _current(conn, piece_id, revision)
     row = _edit(conn, piece_id, piece.done, "undo")
     patch = json.loads(row["inverse"])
     document, _ = patches.apply(piece.document, patch)
-    return _record(conn, piece, document, piece.done - 1, f"Undo: {row['label']}", patch), patch
+    earlier = _label(conn, piece_id, piece.done - 1)
+    after = replace(piece, document=document, done=piece.done - 1, undo=earlier, redo=row["label"])
+    return _record(conn, piece, after, _text(document), f"Undo: {row['label']}", patch)
 
 
-def redo(conn: sqlite3.Connection, piece_id: str, revision: int) -> tuple[StoredPiece, Any]:
-    """Makes the edit last undone again; the piece after it, and the patch."""
+def redo(conn: sqlite3.Connection, piece_id: str, revision: int) -> Change:
+    """Makes the edit last undone again. Raises Stale, Missing, NothingToDo."""
     piece = _current(conn, piece_id, revision)
     row = _edit(conn, piece_id, piece.done + 1, "redo")
     patch = json.loads(row["patch"])
     document, _ = patches.apply(piece.document, patch)
-    return _record(conn, piece, document, piece.done + 1, f"Redo: {row['label']}", patch), patch
+    later = _label(conn, piece_id, piece.done + 2)
+    after = replace(piece, document=document, done=piece.done + 1, undo=row["label"], redo=later)
+    return _record(conn, piece, after, _text(document), f"Redo: {row['label']}", patch)
 
 
 def _current(conn: sqlite3.Connection, piece_id: str, revision: int) -> StoredPiece:
@@ -93,15 +98,22 @@ def _edit(conn: sqlite3.Connection, piece_id: str, number: int, what: str) -> sq
     return row
 
 
+def _label(conn: sqlite3.Connection, piece_id: str, number: int) -> str | None:
+    row = conn.execute("SELECT label FROM edit WHERE piece_id = ? AND number = ?", (piece_id, number)).fetchone()
+    return row["label"] if row else None
+
+
 def _record(
-    conn: sqlite3.Connection, piece: StoredPiece, document: dict[str, Any], done: int, label: str, patch: Any
-) -> StoredPiece:
+    conn: sqlite3.Connection, before: StoredPiece, after: StoredPiece, text: str, label: str, patch: Any
+) -> Change:
+    after = replace(after, revision=before.revision + 1)
     conn.execute(
-        "UPDATE piece SET document = ?, revision = revision + 1, done = ? WHERE id = ?",
-        (json.dumps(document, ensure_ascii=False), done, piece.id),
+        "UPDATE piece SET document = ?, revision = ?, done = ? WHERE id = ?",
+        (text, after.revision, after.done, after.id),
     )
-    conn.execute(
-        "INSERT INTO revision VALUES (?, ?, ?, ?)",
-        (piece.id, piece.revision + 1, label, json.dumps(patch, ensure_ascii=False)),
-    )
-    return load(conn, piece.id)
+    conn.execute("INSERT INTO revision VALUES (?, ?, ?, ?)", (after.id, after.revision, label, _text(patch)))
+    return Change(before, after, patch)
+
+
+def _text(value: Any) -> str:
+    return json.dumps(value, ensure_ascii=False)

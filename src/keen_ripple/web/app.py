@@ -7,7 +7,7 @@ from pathlib import Path
 from flask import Flask
 
 from keen_ripple.store import connect, migrate
-from keen_ripple.web import database, edits, errors, handoffs, page, pieces, schema, security
+from keen_ripple.web import edits, errors, handoffs, page, pieces, schema, security
 
 
 def create_app(database_path: Path | str) -> Flask:
@@ -23,7 +23,7 @@ def create_app(database_path: Path | str) -> Flask:
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.json.compact = True  # type: ignore[attr-defined]
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
-    for part in (database, security, errors):
+    for part in (security, errors):
         part.install(app)
     for module in (pieces, edits, handoffs, schema, page):
         app.register_blueprint(module.blueprint)

@@ -1,27 +1,21 @@
-"""One connection per request."""
+"""One connection per thread and database, kept open: SQLite takes its time to tidy up when the last one closes."""
 
 from __future__ import annotations
 
 import sqlite3
+import threading
 
-from flask import Flask, current_app, g
+from flask import current_app
 
 from keen_ripple.store import connect
 
-
-def install(app: Flask) -> None:
-    app.teardown_appcontext(_close)
+_of_thread = threading.local()
 
 
 def connection() -> sqlite3.Connection:
-    """The connection of this request."""
-    if "conn" not in g:
-        g.conn = connect(current_app.config["DATABASE"])
-    conn: sqlite3.Connection = g.conn
-    return conn
-
-
-def _close(_: BaseException | None) -> None:
-    conn = g.pop("conn", None)
-    if conn is not None:
-        conn.close()
+    """The connection of this thread to the application's database."""
+    path = current_app.config["DATABASE"]
+    known: dict[str, sqlite3.Connection] = _of_thread.__dict__.setdefault("connections", {})
+    if path not in known:
+        known[path] = connect(path)
+    return known[path]

@@ -8,22 +8,19 @@ from typing import Any
 
 import numpy as np
 
-from keen_ripple.core.document import read_piece
 from keen_ripple.core.legs import Leg
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.readings import leg_reading
 from keen_ripple.core.seam import seam_of
 from keen_ripple.core.tape import TapeTrack
-from keen_ripple.core.timeline import Timeline, timeline_of
-
-
-def compute(document: Any, before: Timeline | None = None) -> Timeline:
-    """Everything the page shows of a document. Raises DocumentFault and RunFault."""
-    return timeline_of(read_piece(document), before)
+from keen_ripple.core.timeline import Timeline
 
 
 def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
-    """What differs from `before`, as JSON: changed poses and transitions, and the run with its seam."""
+    """What differs from `before`, as JSON: changed poses and transitions, and the run with its seam.
+
+    The tape of a changed transition holds only the tracks that changed; its moves name all that it has.
+    """
     seam = seam_of(after)
     old_poses: Mapping[str, Pose] = before.poses if before else {}
     old_legs: Mapping[str, Leg] = before.legs if before else {}
@@ -37,11 +34,17 @@ def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
         },
         "seam": seam.to_json() if seam else None,
         "transitions": {
-            key: {**leg_reading(leg), "tape": packed(leg.tape)}
+            key: {**leg_reading(leg), "tape": packed(_fresh(leg, old_legs.get(key)))}
             for key, leg in after.legs.items()
             if old_legs.get(key) is not leg
         },
     }
+
+
+def _fresh(leg: Leg, old: Leg | None) -> list[TapeTrack]:
+    """The tracks that the page does not have yet."""
+    known = {id(track) for track in old.tape} if old else set()
+    return [track for track in leg.tape if id(track) not in known]
 
 
 def packed(tape: Sequence[TapeTrack]) -> dict[str, Any]:

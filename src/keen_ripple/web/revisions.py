@@ -6,9 +6,11 @@ from collections import OrderedDict
 from threading import Lock
 from typing import Any
 
-from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.timeline import Timeline, timeline_of
+from keen_ripple.store.history import Change
 from keen_ripple.store.pieces import StoredPiece
-from keen_ripple.web.playback import answer, compute
+from keen_ripple.web.playback import answer
 
 KEPT = 32
 _kept: OrderedDict[tuple[str, str, int], Timeline] = OrderedDict()
@@ -20,7 +22,7 @@ def timeline_of_revision(database: str, piece: StoredPiece, computed: Timeline |
     key = (database, piece.id, piece.revision)
     with _lock:
         found = computed or _kept.get(key)
-    found = found or compute(piece.document)
+    found = found or timeline_of(read_piece(piece.document))
     with _lock:
         _kept[key] = found
         _kept.move_to_end(key)
@@ -34,10 +36,11 @@ def whole(database: str, piece: StoredPiece) -> dict[str, Any]:
     return {**_head(piece), "document": piece.document, **answer(timeline_of_revision(database, piece))}
 
 
-def changed(database: str, before: StoredPiece, after: StoredPiece, patch: Any, computed: Timeline) -> dict[str, Any]:
+def changed(database: str, change: Change, computed: Timeline) -> dict[str, Any]:
     """What one edit changed, as JSON: the patch and the computed differences."""
-    old = timeline_of_revision(database, before)
-    return {**_head(after), "patch": patch, **answer(timeline_of_revision(database, after, computed), old)}
+    old = timeline_of_revision(database, change.before)
+    new = timeline_of_revision(database, change.after, computed)
+    return {**_head(change.after), "patch": change.patch, **answer(new, old)}
 
 
 def _head(piece: StoredPiece) -> dict[str, Any]:

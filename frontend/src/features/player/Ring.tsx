@@ -1,4 +1,4 @@
-import { useLayoutEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
+import { useCallback, useLayoutEffect, useMemo, useRef, type KeyboardEvent, type PointerEvent } from 'react';
 import type { Run } from '../../api/answers';
 import type { Clock } from './clock';
 import './ring.css';
@@ -21,16 +21,18 @@ export function Ring({ run, clock, size, large = false }: Props) {
   const radius = size / 2 - (large ? 8 : 4.5);
   const stroke = large ? 9 : 6;
   const arcs = useMemo(() => arcsOf(run), [run]);
+  const worthSaying = useSparing();
   const { from_ms, length_ms } = drawnPart(run);
   useLayoutEffect(
     () =>
       clock.listen((moment) => {
         const [x, y] = pointAt(Math.max(moment - from_ms, 0) / length_ms, radius);
         dot.current!.setAttribute('transform', `translate(${x.toFixed(2)} ${y.toFixed(2)})`);
+        if (clock.playing && !worthSaying(moment)) return;
         if (label.current) label.current.textContent = seconds(moment);
         svg.current!.setAttribute('aria-valuenow', moment.toFixed(0));
       }),
-    [clock, from_ms, length_ms, radius],
+    [clock, from_ms, length_ms, radius, worthSaying],
   );
 
   const scrub = (event: PointerEvent<SVGSVGElement>) => {
@@ -82,22 +84,35 @@ export function Ring({ run, clock, size, large = false }: Props) {
   );
 }
 
+/** Figures that run are read ten times a second at most; more often they cost a layout of the page each frame. */
+function useSparing(): (moment: number) => boolean {
+  const said = useRef(-1);
+  return useCallback((moment: number) => {
+    const tenth = Math.floor(moment / 100);
+    if (tenth === said.current) return false;
+    said.current = tenth;
+    return true;
+  }, []);
+}
+
 /** A run that ends, as a bar with its end marked. */
 export function RunBar({ run, clock, width, large = false }: Omit<Props, 'size'> & { width: number }) {
   const dot = useRef<SVGCircleElement>(null);
   const label = useRef<HTMLSpanElement>(null);
   const svg = useRef<SVGSVGElement>(null);
   const arcs = useMemo(() => arcsOf(run), [run]);
+  const worthSaying = useSparing();
   const inner = width - 8;
   const length_ms = Math.max(run.total_ms, 1);
   useLayoutEffect(
     () =>
       clock.listen((moment) => {
         dot.current!.setAttribute('cx', ((moment / length_ms) * inner).toFixed(2));
+        if (clock.playing && !worthSaying(moment)) return;
         if (label.current) label.current.textContent = seconds(moment);
         svg.current!.setAttribute('aria-valuenow', moment.toFixed(0));
       }),
-    [clock, inner, length_ms],
+    [clock, inner, length_ms, worthSaying],
   );
   const scrub = (event: PointerEvent<SVGSVGElement>) => {
     if (!large || event.buttons !== 1) return;

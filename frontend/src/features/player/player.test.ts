@@ -6,6 +6,7 @@ import { segmentAt } from './playing';
 import { readTrack, updateTape } from './tape';
 
 const pack = (tracks: PackedTape['tracks'], numbers: number[]) => ({
+  moves: tracks.map(([layer, property]) => [layer, property, 0, 0] as const),
   tape: { tracks, data: btoa(String.fromCharCode(...new Uint8Array(new Float32Array(numbers).buffer))) },
 });
 
@@ -37,6 +38,9 @@ describe('tape', () => {
     expect(both.get('way')).toBe(tape.get('way'));
     expect([...updateTape(both, {}, ['back']).keys()]).toEqual(['back']);
     expect(updateTape(tape, {}, ['way'])).toBe(tape);
+    const partly = updateTape(tape, { way: { ...pack([['a', 'x', 1, 1]], [0, 9]), moves: way.moves } }, ['way']).get('way')!;
+    expect(partly.map((t) => t.property)).toEqual(['x', 'fill']);
+    expect([partly[0]!.values[0], partly[1]]).toEqual([9, tape.get('way')![1]]);
   });
 });
 

@@ -12,10 +12,19 @@ export interface Track {
 /** By transition: the tracks of what it moves, in ms from its start. */
 export type Tape = ReadonlyMap<string, readonly Track[]>;
 
-/** The tape after an answer that holds only the transitions that changed, of those that there are. */
-export function updateTape(before: Tape, changed: Record<string, { tape: PackedTape }>, ids: readonly string[]): Tape {
+type Changed = Record<string, { tape: PackedTape; moves: readonly (readonly [string, string, number, number])[] }>;
+
+const keyOf = (layer: string, property: string) => `${layer}/${property}`;
+
+/** The tape after an answer that holds only the tracks that changed, for the transitions that there are. */
+export function updateTape(before: Tape, changed: Changed, ids: readonly string[]): Tape {
   if (!Object.keys(changed).length && ids.length === before.size) return before;
-  return new Map(ids.map((id) => [id, changed[id] ? unpack(changed[id].tape) : (before.get(id) ?? [])]));
+  return new Map(ids.map((id) => [id, changed[id] ? merged(before.get(id) ?? [], changed[id]) : (before.get(id) ?? [])]));
+}
+
+function merged(before: readonly Track[], { tape, moves }: Changed[string]): Track[] {
+  const known = new Map([...before, ...unpack(tape)].map((track) => [keyOf(track.layer, track.property), track]));
+  return moves.flatMap(([layer, property]) => known.get(keyOf(layer, property)) ?? []);
 }
 
 function unpack(packed: PackedTape): Track[] {

@@ -51,4 +51,5 @@ def walk(layers: Sequence[LayerBase], place: str = "/layers") -> Iterator[tuple[
     for index, layer in enumerate(layers):
         here = f"{place}/{index}"
         yield layer, here
-        yield from walk(layer.layers, f"{here}/layers")
+        if layer.layers:
+            yield from walk(layer.layers, f"{here}/layers")

@@ -32,22 +32,31 @@ REMEDIES = {
 
 def read_piece(document: Any) -> Piece:
     """The piece that a JSON value describes. Raises DocumentFault, which holds every fault found."""
-    if isinstance(document, Mapping) and isinstance(document.get("format"), int) and document["format"] > FORMAT:
-        raise DocumentFault(
-            f"This piece has format {document['format']}, newer than this program's {FORMAT}.",
-            place="/format",
-            value=document["format"],
-            remedy="Open it with a newer Keen Ripple.",
-        )
+    return read_text(json.dumps(document))
+
+
+def read_text(text: str) -> Piece:
+    """The same from JSON text: only there do models so strict take a list for a tuple."""
     try:
-        # As JSON text, since models so strict take a list for a tuple only from there.
-        piece = Piece.model_validate_json(json.dumps(document))
+        piece = Piece.model_validate_json(text)
     except ValidationError as error:
+        _refuse_newer(json.loads(text))
         raise DocumentFault.of([_fault(detail) for detail in error.errors()]) from None
     faults = list(reference_faults(piece))
     if faults:
         raise DocumentFault.of(faults)
     return piece
+
+
+def _refuse_newer(document: Any) -> None:
+    version = document.get("format") if isinstance(document, Mapping) else None
+    if isinstance(version, int) and version > FORMAT:
+        raise DocumentFault(
+            f"This piece has format {version}, newer than this program's {FORMAT}.",
+            place="/format",
+            value=version,
+            remedy="Open it with a newer Keen Ripple.",
+        ) from None
 
 
 def pointer(parts: Iterable[Any]) -> str:

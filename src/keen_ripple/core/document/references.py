@@ -24,7 +24,7 @@ def reference_faults(piece: Piece) -> Iterator[Fault]:
             if layer_id not in layers:
                 yield _unknown("layer", layer_id, place, layers)
                 continue
-            for name in state.of(layer_id):
+            for name in state.changes[layer_id].model_fields_set:
                 yield from _difference(layers[layer_id], name, f"{place}/{name}")
     if piece.start not in states:
         yield _unknown("state", piece.start, "/start", states)

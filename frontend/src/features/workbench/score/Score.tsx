@@ -1,5 +1,5 @@
 import { Dropdown } from 'antd';
-import { useMemo, useState } from 'react';
+import { useMemo, useRef, useState } from 'react';
 import { attempt, choose, make, useBench } from '../bench';
 import * as edits from '../edits';
 import { NameField } from '../Rename';
@@ -9,6 +9,7 @@ import { columnsOf, HEAD_W } from './columns';
 import { GapHead, StateHead, WayHead } from './heads';
 import './score.css';
 import { ScoreRow } from './ScoreRow';
+import { ROW_H, useWindow } from './useWindow';
 
 /** The sheet: states as columns, the ways between them, and only what changes as rows. */
 export function Score() {
@@ -18,11 +19,13 @@ export function Score() {
   const columns = useMemo(() => columnsOf(piece), [piece]);
   const rows = useMemo(() => changingRows(piece, poses, asked), [piece, poses, asked]);
   const width = columns.reduce((sum, c) => sum + c.width, 0);
+  const scroller = useRef<HTMLDivElement>(null);
+  const { from, to } = useWindow(scroller, rows.length);
   const total = useMemo(() => edits.countProperties(piece), [piece]);
   return (
     <section className="score" aria-label="Score">
-      <div className="score-scroll">
-        <table style={{ width: HEAD_W + width }}>
+      <div className="score-scroll" ref={scroller}>
+        <table aria-rowcount={rows.length + 2} style={{ width: HEAD_W + width }}>
           <colgroup>
             <col style={{ width: HEAD_W }} />
             {columns.map((c) => (
@@ -46,9 +49,17 @@ export function Score() {
             </tr>
           </thead>
           <tbody>
-            {rows.map((row, index) => (
-              <ScoreRow key={`${row.layer.id}/${row.property.name}`} row={row} index={index} first={rows[index - 1]?.layer.id !== row.layer.id} columns={columns} />
+            <Spacer rows={from} />
+            {rows.slice(from, to).map((row, at) => (
+              <ScoreRow
+                key={`${row.layer.id}/${row.property.name}`}
+                row={row}
+                index={from + at}
+                first={at === 0 || rows[from + at - 1]?.layer.id !== row.layer.id}
+                columns={columns}
+              />
             ))}
+            <Spacer rows={rows.length - to} />
           </tbody>
         </table>
         {!rows.length && <p className="hint">No state differs from another yet. Choose a state, move a layer, and its row appears here.</p>}
@@ -56,6 +67,11 @@ export function Score() {
       <ScoreFoot />
     </section>
   );
+}
+
+/** The room of rows that are out of view. */
+function Spacer({ rows }: { rows: number }) {
+  return rows > 0 ? <tr aria-hidden="true" className="spacer" style={{ height: rows * ROW_H }} /> : null;
 }
 
 function ScoreFoot() {

@@ -16,7 +16,7 @@ interface Props {
 export const ScoreRow = memo(function ScoreRow({ row: { layer, property }, index, first, columns }: Props) {
   const chosen = useBench((b) => b.layer === layer.id);
   return (
-    <tr className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''}`} data-score-row={`${layer.id}/${property.name}`}>
+    <tr aria-rowindex={index + 3} className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''}`} data-score-row={`${layer.id}/${property.name}`}>
       <th scope="row" onClick={() => choose({ layer: layer.id })}>
         <span>{first ? layer.name : ''}</span>
         <span className="quiet">{property.label}</span>

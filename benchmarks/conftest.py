@@ -1,0 +1,53 @@
+"""Fixtures of the tests serve here too: the browser, and the application with a large piece."""
+
+from __future__ import annotations
+
+import json
+import subprocess
+import sys
+from collections.abc import Iterator
+from pathlib import Path
+
+import pytest
+from big import big_piece
+from selenium import webdriver
+
+sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
+
+from keen_ripple.store import connect, migrate, pieces
+from support import new_browser
+
+
+@pytest.fixture(scope="session")
+def browser(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chrome]:
+    driver = new_browser(tmp_path_factory.mktemp("chromium"))
+    driver.set_script_timeout(120)
+    yield driver
+    driver.quit()
+
+
+@pytest.fixture(params=[(50, 8)], ids=["50 layers, 8 states"])
+def address(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[str]:
+    """The real server, in a process of its own, with one large piece."""
+    yield from serve(tmp_path, *request.param)
+
+
+@pytest.fixture
+def address_100(tmp_path: Path) -> Iterator[str]:
+    yield from serve(tmp_path, 100, 6)
+
+
+def serve(folder: Path, layers: int, states: int) -> Iterator[str]:
+    database = folder / "big.sqlite"
+    conn = connect(database)
+    migrate(conn)
+    pieces.add(conn, json.loads(json.dumps(big_piece(layers, states))))
+    conn.close()
+    command = [sys.executable, "-m", "keen_ripple.cli", "serve", "--db", str(database), "--port", "0"]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+        try:
+            assert process.stdout is not None
+            yield process.stdout.readline().strip()
+        finally:
+            process.terminate()
+            process.wait(timeout=10)

@@ -8,8 +8,9 @@ EASINGS = ("ease-out", "cubic-bezier(0.2, 0.8, 0.3, 1)", "ease-in-out", "cubic-b
 COLOURS = ("#1f7a70", "#b9832b", "#d9503a", "#15293b")
 
 
-def big_piece(layers: int, states: int) -> dict[str, Any]:
-    """Every layer moves, turns and fades in every state, and every third changes colour: curves and springs in turn."""
+def big_piece(layers: int, states: int, dense: bool = False) -> dict[str, Any]:
+    """Curves and springs in turn. Every layer takes part in every other state with its place, some also with turn,
+    opacity or colour; with `dense` every layer changes all of that in every state."""
     return {
         "format": 1,
         "id": "big",
@@ -18,7 +19,11 @@ def big_piece(layers: int, states: int) -> dict[str, Any]:
         "height": 400,
         "layers": [_layer(index) for index in range(layers)],
         "states": [
-            {"id": f"s{n}", "name": f"State {n}", "changes": {f"l{i}": _look(i, n) for i in range(layers)}}
+            {
+                "id": f"s{n}",
+                "name": f"State {n}",
+                "changes": {f"l{i}": _look(i, n, dense) for i in range(layers) if dense or (i + n) % 2},
+            }
             for n in range(states)
         ],
         "start": "s0",
@@ -32,13 +37,13 @@ def _layer(index: int) -> dict[str, Any]:
     return {"kind": kind, "id": f"l{index}", "name": f"Layer {index}", "fill": COLOURS[index % 4], **place}
 
 
-def _look(index: int, state: int) -> dict[str, Any]:
+def _look(index: int, state: int, dense: bool) -> dict[str, Any]:
     look: dict[str, Any] = {
         "x": 20 + index % 10 * 60 + state * 7 % 30,
         "y": 20 + index // 10 * 36 + (state * 11 + index) % 25,
-        "rotation": (state * 45 + index) % 180,
-        "opacity": 0.4 + (state + index) % 4 * 0.2,
     }
+    if dense or index % 3 == 0:
+        look |= {"rotation": (state * 45 + index) % 180, "opacity": 0.4 + (state + index) % 4 * 0.2}
     if index % 3 == 0:
         look["fill"] = COLOURS[(index + state) % 4]
     return look

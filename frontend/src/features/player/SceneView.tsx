@@ -6,8 +6,13 @@ import { Scene } from './scene';
 import './scene.css';
 import type { Tape } from './tape';
 
+/** What of a piece makes its scene; the rest of it may change without a new one. */
+export type Picture = Pick<Piece, 'id' | 'layers' | 'width' | 'height' | 'ground'>;
+
+export const pictureOf = ({ id, layers, width, height, ground }: Piece): Picture => ({ id, layers, width, height, ground });
+
 /** A scene of the piece, made anew only when its layers or its size change. */
-function useScene(piece: Piece, zoom: number) {
+function useScene(piece: Picture, zoom: number) {
   const holder = useRef<HTMLDivElement>(null);
   const { layers, width, height, ground } = piece;
   const scene = useMemo(() => new Scene(layers ?? [], width, height, ground ?? null), [layers, width, height, ground]);
@@ -19,7 +24,7 @@ function useScene(piece: Piece, zoom: number) {
 }
 
 interface PoseProps {
-  piece: Piece;
+  piece: Picture;
   pose: Pose;
   zoom: number;
   onScene?: (scene: Scene) => void;
@@ -34,7 +39,7 @@ export function PoseView({ piece, pose, zoom, onScene }: PoseProps) {
 }
 
 interface LoopProps {
-  piece: Piece;
+  piece: Picture;
   poses: Record<string, Pose>;
   run: Run;
   tape: Tape;

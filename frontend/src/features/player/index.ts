@@ -2,5 +2,5 @@ export { Clock, momentOf } from './clock';
 export { Ring, RunBar } from './Ring';
 export { seconds } from './ring';
 export type { Scene } from './scene';
-export { LoopView, PoseView } from './SceneView';
+export { LoopView, pictureOf, PoseView, type Picture } from './SceneView';
 export { updateTape, type Tape } from './tape';

@@ -2,12 +2,12 @@ import { Button, Popover, Tooltip } from 'antd';
 import { Link } from 'react-router';
 import { api } from '../../api/client';
 import mark from '../../app/mark.svg';
-import { goBack, make, useBench } from './bench';
+import { goBack, make, useBench, useSaving } from './bench';
 import { Rename } from './Rename';
 
 export function TopBar() {
-  const { id, document, revision, undo, redo, saving } = useBench();
-  const name = document!.name;
+  const id = useBench((b) => b.id);
+  const name = useBench((b) => b.document!.name);
   return (
     <header className="top">
       <Link className="brand" to="/">
@@ -25,19 +25,9 @@ export function TopBar() {
         />
       </span>
       <span className="spring" />
-      <span className="quiet saved" role="status">
-        {saving ? 'saving…' : 'saved'} · revision {revision}
-      </span>
-      <Tooltip title={undo ? `Undo: ${undo} (Ctrl Z)` : 'Nothing to undo'}>
-        <Button disabled={!undo} onClick={() => void goBack('undo')}>
-          Undo
-        </Button>
-      </Tooltip>
-      <Tooltip title={redo ? `Redo: ${redo} (Ctrl Shift Z)` : 'Nothing to redo'}>
-        <Button disabled={!redo} onClick={() => void goBack('redo')}>
-          Redo
-        </Button>
-      </Tooltip>
+      <Saved />
+      <Back direction="undo" label="Undo" keys="Ctrl Z" />
+      <Back direction="redo" label="Redo" keys="Ctrl Shift Z" />
       <Popover
         trigger="click"
         placement="bottomRight"
@@ -54,5 +44,26 @@ export function TopBar() {
         <Button type="primary">Hand off</Button>
       </Popover>
     </header>
+  );
+}
+
+function Saved() {
+  const saving = useSaving((s) => s.count > 0);
+  const revision = useBench((b) => b.revision);
+  return (
+    <span className="quiet saved" role="status">
+      {saving ? 'saving…' : 'saved'} · revision {revision}
+    </span>
+  );
+}
+
+function Back({ direction, label, keys }: { direction: 'undo' | 'redo'; label: string; keys: string }) {
+  const edit = useBench((b) => b[direction]);
+  return (
+    <Tooltip title={edit ? `${label}: ${edit} (${keys})` : `Nothing to ${direction}`}>
+      <Button disabled={!edit} onClick={() => void goBack(direction)}>
+        {label}
+      </Button>
+    </Tooltip>
   );
 }

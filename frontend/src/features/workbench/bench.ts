@@ -19,8 +19,6 @@ export interface Bench extends Head {
   seam: Seam | null;
   readings: Record<string, TransitionReading>;
   tape: Tape;
-  /** Edits on their way. */
-  saving: number;
   conflict: Conflict | null;
   fault: Fault | null;
   state: string;
@@ -44,7 +42,6 @@ const FRESH: Bench = {
   seam: null,
   readings: {},
   tape: new Map(),
-  saving: 0,
   conflict: null,
   fault: null,
   state: '',
@@ -55,7 +52,15 @@ const FRESH: Bench = {
   askedRows: [],
 };
 
+/** `id name` apart: pairs as texts, so that lists of them can be compared one by one. */
+export function namedOf(text: string): { id: string; name: string } {
+  const at = text.indexOf(' ');
+  return { id: text.slice(0, at), name: text.slice(at + 1) };
+}
+
 export const useBench = create<Bench>(() => FRESH);
+/** Edits on their way; apart, since nothing but the top bar cares. */
+export const useSaving = create(() => ({ count: 0 }));
 export const clock = new Clock();
 const { setState: set, getState: get } = useBench;
 
@@ -114,9 +119,9 @@ function takeChange(answer: ChangeAnswer): void {
 let queue: Promise<unknown> = Promise.resolve();
 
 function change(ask: () => Promise<ChangeAnswer>): Promise<void> {
-  set({ saving: get().saving + 1 });
+  useSaving.setState(({ count }) => ({ count: count + 1 }));
   const done = queue.then(ask).then(takeChange);
-  queue = done.catch(() => undefined).finally(() => set({ saving: get().saving - 1 }));
+  queue = done.catch(() => undefined).finally(() => useSaving.setState(({ count }) => ({ count: count - 1 })));
   return done;
 }
 
@@ -171,7 +176,13 @@ export async function settleConflict(again: boolean): Promise<void> {
   if (again && conflict) await attempt(conflict.mine);
 }
 
-export const choose = (what: Partial<Pick<Bench, 'state' | 'layer' | 'transition' | 'lane' | 'scope' | 'askedRows' | 'fault'>>): void => set(what);
+type Choice = Partial<Pick<Bench, 'state' | 'layer' | 'transition' | 'lane' | 'scope' | 'askedRows' | 'fault'>>;
+
+/** Chooses; what is chosen already tells nobody. */
+export function choose(what: Choice): void {
+  const now = get();
+  if (Object.entries(what).some(([key, value]) => now[key as keyof Bench] !== value)) set(what);
+}
 
 function faultOf(error: unknown): Fault {
   if (error instanceof ApiFault) return error.fault;

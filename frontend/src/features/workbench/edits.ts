@@ -241,5 +241,5 @@ export function setFixed(piece: Piece, id: string, name: string, value: Value | 
 }
 
 /** How many rows a score with everything would have. */
-export const countProperties = (piece: Piece): number =>
-  walk(piece.layers ?? []).reduce((sum, { layer }) => sum + propertiesOf(layer).filter((p) => p.varies).length, 0);
+export const countProperties = (layers: readonly Layer[]): number =>
+  walk(layers).reduce((sum, { layer }) => sum + propertiesOf(layer).filter((p) => p.varies).length, 0);

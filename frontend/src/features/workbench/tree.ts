@@ -44,13 +44,13 @@ export function shownRows(rows: readonly Placed[], isOpen: (row: Placed) => bool
 export const propertiesOf = (layer: Layer): Property[] => PROPERTIES.filter((p) => p.kinds.includes(layer.kind));
 export const propertyNamed = (name: string): Property => PROPERTIES.find((p) => p.name === name)!;
 
-export interface Row {
-  layer: Layer;
-  property: Property;
-}
+/** A row of the score: layer and property, joined by a slash. */
+export type RowKey = `${string}/${string}`;
+
+export const rowOf = (key: RowKey): [layer: string, property: string] => key.split('/') as [string, string];
 
 /** The rows of the score: what differs between any two poses, and what was asked for besides. */
-export function changingRows(piece: Piece, poses: Record<string, Pose>, asked: readonly string[]): Row[] {
+export function changingRows(piece: Piece, poses: Record<string, Pose>, asked: readonly string[]): RowKey[] {
   const all = piece.states.map((state) => poses[state.id]).filter((pose) => pose !== undefined);
   return walk(piece.layers ?? []).flatMap(({ layer }) =>
     propertiesOf(layer)
@@ -59,6 +59,6 @@ export function changingRows(piece: Piece, poses: Record<string, Pose>, asked: r
         const first = all[0]?.[layer.id]?.[p.name];
         return asked.includes(`${layer.id}/${p.name}`) || all.some((pose) => pose[layer.id]?.[p.name] !== first);
       })
-      .map((property) => ({ layer, property })),
+      .map((p): RowKey => `${layer.id}/${p.name}`),
   );
 }

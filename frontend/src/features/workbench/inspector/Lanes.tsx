@@ -1,12 +1,12 @@
 import type { Transition } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
+import { chainTo } from '../../../shared/geometry/matrix';
 import { choose, make, useBench } from '../bench';
 import { setLane } from '../edits';
-import { placed } from '../tree';
 
 /** Who moves when inside a transition: a bar and a delay for each layer that moves. */
 export function Lanes({ transition }: { transition: Transition }) {
-  const piece = useBench((b) => b.document)!;
+  const all = useBench((b) => b.document!.layers);
   const reading = useBench((b) => b.readings[transition.id]);
   const chosen = useBench((b) => b.lane);
   const length = Math.max(reading?.length_ms ?? 1, 1);
@@ -25,12 +25,12 @@ export function Lanes({ transition }: { transition: Transition }) {
         return (
           <div key={id} className={`lane${chosen === id ? ' chosen' : ''}`}>
             <button className="plain" aria-pressed={chosen === id} title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'} onClick={() => choose({ lane: chosen === id ? null : id })}>
-              {placed(piece, id)?.layer.name}
+              {chainTo(all ?? [], id).at(-1)?.name}
             </button>
             <span className="lane-track">
               <span className={lane?.timing ? 'own' : ''} style={{ left: `${(start / length) * 100}%`, width: `${((end - start) / length) * 100}%` }} />
             </span>
-            <NumberField label="" name={`Delay of ${id}`} step={10} value={lane?.delay_ms ?? 0} commit={(delay_ms) => make(setLane(piece, transition.id, id, { delay_ms }))} />
+            <NumberField label="" name={`Delay of ${id}`} step={10} value={lane?.delay_ms ?? 0} commit={(delay_ms) => make(setLane(useBench.getState().document!, transition.id, id, { delay_ms }))} />
             <span className="mono lane-length">+{end - start}</span>
           </div>
         );

@@ -1,4 +1,5 @@
 import { Segmented } from 'antd';
+import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/answers';
 import type { Property } from '../../../api/generated/catalogue';
 import { NumberField, TextField } from '../../../shared/ui/Field';
@@ -27,7 +28,7 @@ const SHORT: Record<string, string> = {
 
 /** Everything that a layer has, in the state that is being posed. */
 export function LayerInspector({ id }: { id: string }) {
-  const { document: piece, state, poses, scope } = useBench();
+  const { document: piece, state, poses, scope } = useBench(useShallow(({ document, state, poses, scope }) => ({ document, state, poses, scope })));
   const found = placed(piece!, id);
   const look = poses[state]?.[id];
   if (!found || !look) return null;

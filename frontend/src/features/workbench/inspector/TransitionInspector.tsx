@@ -1,26 +1,31 @@
 import { Segmented, Select } from 'antd';
+import { memo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import type { Transition } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
-import { attempt, choose, make, useBench } from '../bench';
+import { attempt, choose, make, namedOf, useBench } from '../bench';
 import { addTransition, removeTransition, setLane, setTransition, type Timing } from '../edits';
 import { placed } from '../tree';
 import { Lanes } from './Lanes';
 import { TimingEditor } from './TimingEditor';
 
+/** The document at the moment of an action. */
+const now = () => useBench.getState().document!;
+
 /** When a transition starts, and how it goes. */
-export function TransitionInspector({ transition }: { transition: Transition }) {
-  const piece = useBench((b) => b.document)!;
+export const TransitionInspector = memo(function TransitionInspector({ transition }: { transition: Transition }) {
+  const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
+  const number = useBench((b) => (b.document!.transitions ?? []).findIndex((t) => t.id === transition.id) + 1);
   const lane = useBench((b) => b.lane);
   const reading = useBench((b) => b.readings[transition.id]);
-  const name = (id: string) => piece.states.find((s) => s.id === id)!.name;
-  const set = (label: string, values: Partial<Transition>) => setTransition(piece, transition.id, label, values);
+  const name = (id: string) => states.find((s) => s.id === id)!.name;
+  const set = (label: string, values: Partial<Transition>) => setTransition(now(), transition.id, label, values);
   const cue = transition.cue ?? 'hold';
   const style = transition.style ?? 'tween';
-  const laneLayer = lane ? placed(piece, lane)?.layer : undefined;
+  const laneLayer = useBench((b) => (lane ? placed(b.document!, lane)?.layer : undefined));
   const own = (transition.lanes ?? []).findIndex((l) => l.layer === lane && !l.property);
   const laneTiming = own >= 0 ? transition.lanes![own]!.timing : null;
   const laneReading = own >= 0 ? reading?.lanes[own] : null;
-  const number = (piece.transitions ?? []).indexOf(transition) + 1;
   return (
     <>
       <p className="kicker">Transition {number}</p>
@@ -32,7 +37,7 @@ export function TransitionInspector({ transition }: { transition: Transition }) 
           aria-label="Leads to"
           value={transition.to}
           popupMatchSelectWidth={false}
-          options={piece.states.filter((s) => s.id !== transition.from).map((s) => ({ value: s.id, label: s.name }))}
+          options={states.filter((s) => s.id !== transition.from).map((s) => ({ value: s.id, label: s.name }))}
           onChange={(to) => void attempt(set(`Lead to ${name(to)}`, { to }))}
         />
       </h2>
@@ -67,7 +72,7 @@ export function TransitionInspector({ transition }: { transition: Transition }) 
             <strong>{laneLayer.name}</strong>
             <span className="spring" />
             {laneTiming && (
-              <button className="plain" onClick={() => void attempt(setLane(piece, transition.id, laneLayer.id, { timing: null }))}>
+              <button className="plain" onClick={() => void attempt(setLane(now(), transition.id, laneLayer.id, { timing: null }))}>
                 as the transition
               </button>
             )}
@@ -80,7 +85,7 @@ export function TransitionInspector({ transition }: { transition: Transition }) 
             key={laneLayer.id}
             timing={laneTiming ?? transition.timing}
             reading={laneReading ?? reading}
-            commit={(timing) => make(setLane(piece, transition.id, laneLayer.id, { timing }))}
+            commit={(timing) => make(setLane(now(), transition.id, laneLayer.id, { timing }))}
           />
         </>
       ) : (
@@ -89,14 +94,14 @@ export function TransitionInspector({ transition }: { transition: Transition }) 
       {style === 'tween' && <Lanes transition={transition} />}
       <span className="spring" />
       <div className="inspector-foot">
-        <button className="plain" onClick={() => void attempt(addTransition(piece, transition.to, transition.from))}>
+        <button className="plain" onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}>
           + way back
         </button>
         <span className="spring" />
-        <button className="plain" onClick={() => void attempt(removeTransition(piece, transition.id))}>
+        <button className="plain" onClick={() => void attempt(removeTransition(now(), transition.id))}>
           delete transition
         </button>
       </div>
     </>
   );
-}
+});

@@ -11,28 +11,31 @@ import { LookFields } from './LookFields';
 
 const KINDS: Layer['kind'][] = ['rectangle', 'ellipse', 'path', 'text', 'group'];
 
+/** The document at the moment of an action; the list itself follows the layers alone. */
+const now = () => useBench.getState().document!;
+
 async function makeAndChoose(edit: Edit & { id: string }): Promise<void> {
   if (await attempt(edit)) choose({ layer: edit.id, transition: null });
 }
 
 export function LayersPanel() {
-  const piece = useBench((b) => b.document)!;
+  const layers = useBench((b) => b.document!.layers);
   const chosen = useBench((b) => b.layer);
   const [renaming, setRenaming] = useState<string | null>(null);
   const [open, setOpen] = useState<Record<string, boolean>>({});
-  const around = new Set(chosen ? chainTo(piece.layers ?? [], chosen).slice(0, -1).map((l) => l.id) : []);
+  const around = new Set(chosen ? chainTo(layers ?? [], chosen).slice(0, -1).map((l) => l.id) : []);
   // Outer groups stand open, inner ones until they are wanted.
   const isOpen = ({ layer, depth }: Placed) => around.has(layer.id) || (open[layer.id] ?? depth === 0);
-  const rows = shownRows(fromTheTop(piece.layers ?? []), isOpen);
+  const rows = shownRows(fromTheTop(layers ?? []), isOpen);
 
   const onKey = (event: KeyboardEvent, index: number, id: string) => {
     const to = { ArrowDown: index + 1, ArrowUp: index - 1 }[event.key];
-    if (event.altKey && to !== undefined) void attempt(moveLayer(piece, id, index - to));
+    if (event.altKey && to !== undefined) void attempt(moveLayer(now(), id, index - to));
     else if (to !== undefined && rows[to]) {
       choose({ layer: rows[to].layer.id, transition: null });
       document.querySelector<HTMLElement>(`[data-row="${rows[to].layer.id}"]`)?.focus();
     } else if (event.key === 'F2') setRenaming(id);
-    else if (event.key === 'Delete') void attempt(removeLayer(piece, id));
+    else if (event.key === 'Delete') void attempt(removeLayer(now(), id));
     else return;
     event.preventDefault();
     event.stopPropagation();
@@ -42,7 +45,7 @@ export function LayersPanel() {
     <aside className="layers">
       <div className="panel-head">
         <span>Layers</span>
-        <Dropdown trigger={['click']} menu={{ items: KINDS.map((kind) => ({ key: kind, label: kind, icon: <KindIcon kind={kind} />, onClick: () => void makeAndChoose(addLayer(piece, kind)) })) }}>
+        <Dropdown trigger={['click']} menu={{ items: KINDS.map((kind) => ({ key: kind, label: kind, icon: <KindIcon kind={kind} />, onClick: () => void makeAndChoose(addLayer(now(), kind)) })) }}>
           <button className="plain">+ add</button>
         </Dropdown>
       </div>
@@ -61,7 +64,7 @@ export function LayersPanel() {
               <span className="fold" />
             )}
             {renaming === layer.id ? (
-              <NameField value={layer.name} label="Name of the layer" commit={(name) => make(renameLayer(piece, layer.id, name))} close={() => setRenaming(null)} />
+              <NameField value={layer.name} label="Name of the layer" commit={(name) => make(renameLayer(now(), layer.id, name))} close={() => setRenaming(null)} />
             ) : (
               <button
                 className="layer-row"
@@ -88,27 +91,26 @@ export function LayersPanel() {
 }
 
 function LayerActions({ row, rename }: { row: Placed | undefined; rename: (id: string) => void }) {
-  const piece = useBench((b) => b.document)!;
   if (!row) return null;
   const { layer, index, siblings } = row;
   return (
     <div className="layer-actions" role="group" aria-label={`Actions for ${layer.name}`}>
-      <button className="plain" disabled={index === siblings.length - 1} title="Further up in the picture (Alt ↑)" onClick={() => void attempt(moveLayer(piece, layer.id, 1))}>
+      <button className="plain" disabled={index === siblings.length - 1} title="Further up in the picture (Alt ↑)" onClick={() => void attempt(moveLayer(now(), layer.id, 1))}>
         raise
       </button>
-      <button className="plain" disabled={index === 0} title="Further down in the picture (Alt ↓)" onClick={() => void attempt(moveLayer(piece, layer.id, -1))}>
+      <button className="plain" disabled={index === 0} title="Further down in the picture (Alt ↓)" onClick={() => void attempt(moveLayer(now(), layer.id, -1))}>
         lower
       </button>
-      <button className="plain" onClick={() => void makeAndChoose(duplicateLayer(piece, layer.id))}>
+      <button className="plain" onClick={() => void makeAndChoose(duplicateLayer(now(), layer.id))}>
         duplicate
       </button>
       <button className="plain" title="F2" onClick={() => rename(layer.id)}>
         rename
       </button>
-      <button className="plain" onClick={() => void attempt(setFixed(piece, layer.id, 'locked', !layer.locked))}>
+      <button className="plain" onClick={() => void attempt(setFixed(now(), layer.id, 'locked', !layer.locked))}>
         {layer.locked ? 'unlock' : 'lock'}
       </button>
-      <button className="plain" onClick={() => void attempt(removeLayer(piece, layer.id))}>
+      <button className="plain" onClick={() => void attempt(removeLayer(now(), layer.id))}>
         delete
       </button>
     </div>

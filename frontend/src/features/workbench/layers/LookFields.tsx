@@ -1,3 +1,4 @@
+import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
 import { show } from '../../../shared/text/sums';
@@ -16,7 +17,7 @@ const SHORT: [string, string, string, number][] = [
 
 /** The numbers of the chosen layer in the state that is being posed. */
 export function LookFields() {
-  const { document: piece, layer: id, state: stateId, scope, poses } = useBench();
+  const { document: piece, layer: id, state: stateId, scope, poses } = useBench(useShallow(({ document, layer, state, scope, poses }) => ({ document, layer, state, scope, poses })));
   const found = id ? placed(piece!, id) : undefined;
   const index = piece!.states.findIndex((s) => s.id === stateId);
   const state = piece!.states[index]!;

@@ -1,27 +1,31 @@
 import { Dropdown } from 'antd';
 import { useMemo, useRef, useState } from 'react';
-import { attempt, choose, make, useBench } from '../bench';
+import { useShallow } from 'zustand/react/shallow';
+import { attempt, choose, make, namedOf, useBench } from '../bench';
 import * as edits from '../edits';
 import { NameField } from '../Rename';
-import { changingRows, placed, propertiesOf } from '../tree';
+import { lastResult } from '../lastResult';
+import { changingRows, placed, propertiesOf, rowOf } from '../tree';
 import { Arches } from './Arches';
-import { columnsOf, HEAD_W } from './columns';
+import { columnKeys, columnsOf, HEAD_W } from './columns';
 import { GapHead, StateHead, WayHead } from './heads';
 import './score.css';
 import { ScoreRow } from './ScoreRow';
 import { ROW_H, useWindow } from './useWindow';
 
+const rowsOf = lastResult(changingRows);
+
 /** The sheet: states as columns, the ways between them, and only what changes as rows. */
 export function Score() {
-  const piece = useBench((b) => b.document)!;
-  const poses = useBench((b) => b.poses);
-  const asked = useBench((b) => b.askedRows);
-  const columns = useMemo(() => columnsOf(piece), [piece]);
-  const rows = useMemo(() => changingRows(piece, poses, asked), [piece, poses, asked]);
+  // Keys, compared one by one: an edit of a number leaves rows and columns as they are.
+  const columnIds = useBench(useShallow((b) => columnKeys(b.document!)));
+  const rows = useBench(useShallow((b) => rowsOf(b.document!, b.poses, b.askedRows)));
+  const columns = useMemo(() => columnsOf(columnIds), [columnIds]);
   const width = columns.reduce((sum, c) => sum + c.width, 0);
   const scroller = useRef<HTMLDivElement>(null);
   const { from, to } = useWindow(scroller, rows.length);
-  const total = useMemo(() => edits.countProperties(piece), [piece]);
+  const layers = useBench((b) => b.document!.layers);
+  const total = useMemo(() => edits.countProperties(layers ?? []), [layers]);
   return (
     <section className="score" aria-label="Score">
       <div className="score-scroll" ref={scroller}>
@@ -44,20 +48,14 @@ export function Score() {
                 changes only <b>{rows.length} of {total} rows</b>
               </th>
               {columns.map((c) =>
-                c.kind === 'state' ? <StateHead key={c.id} id={c.id} /> : c.kind === 'way' ? <WayHead key={c.id} transition={c.transition} /> : <GapHead key={c.id} from={c.from} to={c.to} />,
+                c.kind === 'state' ? <StateHead key={c.id} id={c.id} /> : c.kind === 'way' ? <WayHead key={c.id} id={c.id} /> : <GapHead key={c.id} between={c.id} />,
               )}
             </tr>
           </thead>
           <tbody>
             <Spacer rows={from} />
             {rows.slice(from, to).map((row, at) => (
-              <ScoreRow
-                key={`${row.layer.id}/${row.property.name}`}
-                row={row}
-                index={from + at}
-                first={at === 0 || rows[from + at - 1]?.layer.id !== row.layer.id}
-                columns={columns}
-              />
+              <ScoreRow key={row} row={row} index={from + at} first={at === 0 || rowOf(rows[from + at - 1]!)[0] !== rowOf(row)[0]} columns={columns} />
             ))}
             <Spacer rows={rows.length - to} />
           </tbody>
@@ -74,23 +72,27 @@ function Spacer({ rows }: { rows: number }) {
   return rows > 0 ? <tr aria-hidden="true" className="spacer" style={{ height: rows * ROW_H }} /> : null;
 }
 
+/** The document at the moment of an action. */
+const now = () => useBench.getState().document!;
+
 function ScoreFoot() {
-  const piece = useBench((b) => b.document)!;
+  const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
+  const start = useBench((b) => b.document!.start);
   const stateId = useBench((b) => b.state);
   const layerId = useBench((b) => b.layer);
   const asked = useBench((b) => b.askedRows);
   const [renaming, setRenaming] = useState(false);
-  const index = piece.states.findIndex((s) => s.id === stateId);
-  const state = piece.states[index]!;
+  const layer = useBench((b) => (layerId ? placed(b.document!, layerId)?.layer : undefined));
+  const index = states.findIndex((s) => s.id === stateId);
+  const state = states[index]!;
   const add = async (edit: edits.Edit & { id: string }) => {
     if (await attempt(edit)) choose({ state: edit.id });
   };
-  const layer = layerId ? placed(piece, layerId)?.layer : undefined;
   const properties = layer ? propertiesOf(layer).filter((p) => p.varies) : [];
-  const others = piece.states.filter((s) => s.id !== stateId);
+  const others = states.filter((s) => s.id !== stateId);
   return (
     <footer className="score-foot">
-      <button className="plain" title={`After ${state.name}, looking like it`} onClick={() => void add(edits.addState(piece, stateId))}>
+      <button className="plain" title={`After ${state.name}, looking like it`} onClick={() => void add(edits.addState(now(), stateId))}>
         + state
       </button>
       <Dropdown
@@ -105,7 +107,7 @@ function ScoreFoot() {
       <Dropdown
         trigger={['click']}
         disabled={!others.length}
-        menu={{ items: others.map((s) => ({ key: s.id, label: `to ${s.name}`, onClick: () => void attempt(edits.addTransition(piece, stateId, s.id)) })) }}
+        menu={{ items: others.map((s) => ({ key: s.id, label: `to ${s.name}`, onClick: () => void attempt(edits.addTransition(now(), stateId, s.id)) })) }}
       >
         <button className="plain" disabled={!others.length}>
           + transition
@@ -113,23 +115,23 @@ function ScoreFoot() {
       </Dropdown>
       <span className="spring" />
       <span className="quiet">State</span>
-      {renaming ? <NameField value={state.name} label="Name of the state" commit={(name) => make(edits.renameState(piece, stateId, name))} close={() => setRenaming(false)} /> : <strong>{state.name}</strong>}
+      {renaming ? <NameField value={state.name} label="Name of the state" commit={(name) => make(edits.renameState(now(), stateId, name))} close={() => setRenaming(false)} /> : <strong>{state.name}</strong>}
       <button className="plain" onClick={() => setRenaming(true)}>
         rename
       </button>
-      <button className="plain" onClick={() => void add(edits.duplicateState(piece, stateId))}>
+      <button className="plain" onClick={() => void add(edits.duplicateState(now(), stateId))}>
         duplicate
       </button>
-      <button className="plain" disabled={index === 0} aria-label="Move state to the left" onClick={() => void attempt(edits.moveState(piece, stateId, -1))}>
+      <button className="plain" disabled={index === 0} aria-label="Move state to the left" onClick={() => void attempt(edits.moveState(now(), stateId, -1))}>
         ←
       </button>
-      <button className="plain" disabled={index === piece.states.length - 1} aria-label="Move state to the right" onClick={() => void attempt(edits.moveState(piece, stateId, 1))}>
+      <button className="plain" disabled={index === states.length - 1} aria-label="Move state to the right" onClick={() => void attempt(edits.moveState(now(), stateId, 1))}>
         →
       </button>
-      <button className="plain" disabled={piece.start === stateId} onClick={() => void attempt(edits.startAt(piece, stateId))}>
-        {piece.start === stateId ? 'starts here' : 'start here'}
+      <button className="plain" disabled={start === stateId} onClick={() => void attempt(edits.startAt(now(), stateId))}>
+        {start === stateId ? 'starts here' : 'start here'}
       </button>
-      <button className="plain" disabled={piece.states.length === 1} onClick={() => void attempt(edits.removeState(piece, stateId))}>
+      <button className="plain" disabled={states.length === 1} onClick={() => void attempt(edits.removeState(now(), stateId))}>
         delete
       </button>
     </footer>

@@ -1,4 +1,4 @@
-import { useState } from 'react';
+import { memo, useState } from 'react';
 import type { Value } from '../../../api/answers';
 import { nudgeBy, parseNumber, parseText } from '../../../shared/ui/parsing';
 import { useTyped } from '../../../shared/ui/useTyped';
@@ -7,16 +7,20 @@ import { choose, make, useBench } from '../bench';
 import { clearValue, setValues } from '../edits';
 import { propertyNamed } from '../tree';
 
+/** Set in this state, rather than taken from the base. */
+export const OWN = 1;
+/** As in the state before. */
+export const SAME = 2;
+/** In the state that is being posed. */
+export const POSED = 4;
+
 interface Props {
   layer: string;
   property: string;
   state: string;
   value: Value;
-  /** Set in this state, rather than taken from the base. */
-  own: boolean;
-  /** As in the state before. */
-  same: boolean;
-  posed: boolean;
+  /** OWN, SAME and POSED, added up. */
+  look: number;
   row: number;
   column: number;
 }
@@ -25,7 +29,7 @@ interface Props {
 const goTo = (row: number, column: number) => document.querySelector<HTMLInputElement>(`[data-cell="${row},${column}"]`)?.focus();
 
 /** One number of the score. */
-export function ScoreCell({ layer, property, state, value, own, same, posed, row, column }: Props) {
+export const ScoreCell = memo(function ScoreCell({ layer, property, state, value, look, row, column }: Props) {
   const [focused, setFocused] = useState(false);
   const info = propertyNamed(property);
   const numeric = info.blend === 'linear';
@@ -40,8 +44,9 @@ export function ScoreCell({ layer, property, state, value, own, same, posed, row
     nudge: numeric ? (v, steps) => nudgeBy(info.unit === '' ? 0.05 : 1)(Number(v), steps) : undefined,
     onEnter: (back) => goTo(row + (back ? -1 : 1), column),
   });
-  const resting = same && !focused && !typed.fault;
-  const tone = `${own ? '' : ' base'}${posed ? ' posed' : ''}${typed.fault ? ' wrong' : ''}`;
+  const own = Boolean(look & OWN);
+  const resting = look & SAME && !focused && !typed.fault;
+  const tone = `${own ? '' : ' base'}${look & POSED ? ' posed' : ''}${typed.fault ? ' wrong' : ''}`;
   return (
     <td className={`cell${tone}`}>
       {!numeric && !resting && <span className="swatch" style={{ background: value === 'none' ? 'transparent' : String(value) }} />}
@@ -70,4 +75,4 @@ export function ScoreCell({ layer, property, state, value, own, same, posed, row
       )}
     </td>
   );
-}
+});

@@ -1,78 +1,104 @@
 import { memo } from 'react';
-import type { Value } from '../../../api/answers';
-import { choose, useBench } from '../bench';
-import type { Row } from '../tree';
+import { useShallow } from 'zustand/react/shallow';
+import type { Piece, TransitionReading, Value } from '../../../api/answers';
+import { choose, useBench, type Bench } from '../bench';
+import { lastResult } from '../lastResult';
+import { placed, propertyNamed, rowOf, type RowKey } from '../tree';
 import type { Column } from './columns';
-import { ScoreCell } from './ScoreCell';
+import { OWN, POSED, SAME, ScoreCell } from './ScoreCell';
 
 interface Props {
-  row: Row;
+  row: RowKey;
   index: number;
   /** The first row of its layer carries the name. */
   first: boolean;
   columns: readonly Column[];
 }
 
-export const ScoreRow = memo(function ScoreRow({ row: { layer, property }, index, first, columns }: Props) {
-  const chosen = useBench((b) => b.layer === layer.id);
+export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: Props) {
+  const [layer, property] = rowOf(row);
+  const chosen = useBench((b) => b.layer === layer);
+  const name = useBench((b) => (first ? placed(b.document!, layer)?.layer.name : ''));
+  // One look at the bench for the whole row, in plain values: thousands of cells that look by themselves are slow.
+  const shown = useBench(useShallow((b) => readRow(b, layer, property, columns)));
   return (
-    <tr aria-rowindex={index + 3} className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''}`} data-score-row={`${layer.id}/${property.name}`}>
-      <th scope="row" onClick={() => choose({ layer: layer.id })}>
-        <span>{first ? layer.name : ''}</span>
-        <span className="quiet">{property.label}</span>
+    <tr aria-rowindex={index + 3} className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''}`} data-score-row={row}>
+      <th scope="row" onClick={() => choose({ layer })}>
+        <span>{name}</span>
+        <span className="quiet">{propertyNamed(property).label}</span>
       </th>
-      {columns.map((column, at) =>
-        column.kind === 'state' ? (
-          <StateCell key={column.id} column={at} row={index} layer={layer.id} property={property.name} state={column.id} />
-        ) : column.kind === 'way' ? (
-          <WayCell key={column.id} layer={layer.id} property={property.name} transition={column.id} />
+      {columns.map((column, at) => {
+        const [a, b, c] = shown.slice(at * 3, at * 3 + 3);
+        if (column.kind === 'gap' || a === undefined) return <td key={column.id} />;
+        return column.kind === 'state' ? (
+          <ScoreCell key={column.id} column={at} row={index} layer={layer} property={property} state={column.id} value={a} look={Number(b)} />
         ) : (
-          <td key={column.id} />
-        ),
-      )}
+          <WayCell key={column.id} transition={column.id} start={Number(a)} end={Number(b)} length={Number(c)} />
+        );
+      })}
     </tr>
   );
 });
 
-interface StateCellProps {
-  column: number;
-  row: number;
-  layer: string;
-  property: string;
-  state: string;
-}
-
-/** Takes from the bench only what this cell shows, so that an edit draws anew only the cells it changed. */
-function StateCell({ layer, property, state, row, column }: StateCellProps) {
-  const value = useBench((b) => b.poses[state]?.[layer]?.[property]);
-  const own = useBench((b) => ownValue(b.document!.states.find((s) => s.id === state)?.changes?.[layer], property));
-  const same = useBench((b) => {
-    const index = b.document!.states.findIndex((s) => s.id === state);
-    const before = b.document!.states[index - 1];
-    return before !== undefined && b.poses[before.id]?.[layer]?.[property] === value;
+/** Three values for each column: of a state its value and how it looks, of a way the span that moves and its length. */
+function readRow(bench: Bench, layer: string, property: string, columns: readonly Column[]): (Value | undefined)[] {
+  let before: Value | undefined;
+  return columns.flatMap(({ kind, id }) => {
+    if (kind === 'way') {
+      const move = moveOf(bench.readings[id], `${layer}/${property}`);
+      return [move ? move[2] : -1, move ? move[3] : -1, bench.readings[id]?.length_ms ?? 1];
+    }
+    if (kind === 'gap') return [undefined, undefined, undefined];
+    const value = bench.poses[id]?.[layer]?.[property];
+    const own = ownValues(bench.document!).has(`${id}/${layer}/${property}`);
+    const look = (own ? OWN : 0) | (value === before ? SAME : 0) | (bench.state === id ? POSED : 0);
+    before = value;
+    return [value, look, undefined];
   });
-  const posed = useBench((b) => b.state === state);
-  if (value === undefined) return <td />;
-  return <ScoreCell layer={layer} property={property} state={state} value={value} own={own} same={same} posed={posed} row={row} column={column} />;
 }
 
-const ownValue = (look: object | undefined, property: string): boolean => look !== undefined && (look as Record<string, Value>)[property] !== undefined;
+/** state/layer/property of all differences. */
+const ownValues = lastResult(
+  (document: Piece) =>
+    new Set(
+      document.states.flatMap((state) =>
+        Object.entries(state.changes ?? {}).flatMap(([layer, look]) => Object.keys(look).map((name) => `${state.id}/${layer}/${name}`)),
+      ),
+    ),
+);
+
+interface WayProps {
+  transition: string;
+  /** ms inside the transition, below 0 for none */
+  start: number;
+  end: number;
+  length: number;
+}
 
 /** When the property moves inside the transition. */
-function WayCell({ layer, property, transition }: { layer: string; property: string; transition: string }) {
-  const reading = useBench((b) => b.readings[transition]);
+const WayCell = memo(function WayCell({ transition, start, end, length }: WayProps) {
   const chosen = useBench((b) => b.transition === transition);
-  const move = reading?.moves.find((m) => m[0] === layer && m[1] === property);
-  const length = Math.max(reading?.length_ms ?? 1, 1);
+  const share = 84 / Math.max(length, 1);
   return (
-    <td className={`way${chosen ? ' chosen' : ''}`} onClick={() => choose({ transition, lane: null })} title={move ? `${move[2]} to ${move[3]} ms` : undefined}>
-      {move && move[3] > move[2] ? (
-        <span className="bar" style={{ left: `${8 + (move[2] / length) * 84}%`, width: `${Math.max(((move[3] - move[2]) / length) * 84, 2)}%` }} />
-      ) : move ? (
-        <span className="cut-mark" />
-      ) : (
+    <td className={`way${chosen ? ' chosen' : ''}`} onClick={() => choose({ transition, lane: null })} title={start >= 0 ? `${start} to ${end} ms` : undefined}>
+      {start < 0 ? (
         <span className="still" />
+      ) : end > start ? (
+        <span className="bar" style={{ left: `${8 + start * share}%`, width: `${Math.max((end - start) * share, 2)}%` }} />
+      ) : (
+        <span className="cut-mark" />
       )}
     </td>
   );
+});
+
+type Moves = Map<string, TransitionReading['moves'][number]>;
+const indexed = new WeakMap<TransitionReading, Moves>();
+
+/** Looked up by every row at every change, so the moves of a reading are indexed once. */
+function moveOf(reading: TransitionReading | undefined, key: string) {
+  if (!reading) return undefined;
+  let moves = indexed.get(reading);
+  if (!moves) indexed.set(reading, (moves = new Map(reading.moves.map((move) => [`${move[0]}/${move[1]}`, move]))));
+  return moves.get(key);
 }

@@ -5,26 +5,36 @@ export const HEAD_W = 116;
 export const STATE_W = 74;
 export const WAY_W = 64;
 
-export type Column =
-  | { kind: 'state'; id: string; index: number; x: number; width: number }
-  | { kind: 'way'; id: string; transition: Transition; x: number; width: number }
-  | { kind: 'gap'; id: string; from: string; to: string; x: number; width: number };
+export interface Column {
+  kind: 'state' | 'way' | 'gap';
+  /** Of the state or the transition; of a gap, the states that it lies between, joined by a greater-than sign. */
+  id: string;
+  x: number;
+  width: number;
+}
 
-export function columnsOf(piece: Piece): Column[] {
-  const columns: Column[] = [];
-  let x = 0;
-  const put = (column: Omit<Column, 'x'>) => {
-    columns.push({ ...column, x } as Column);
-    x += column.width;
-  };
-  piece.states.forEach((state, index) => {
-    put({ kind: 'state', id: state.id, index, width: STATE_W } as Column);
+export type ColumnKey = `${Column['kind']} ${string}`;
+
+const WIDTHS = { state: STATE_W, way: WAY_W, gap: 34 };
+
+/** What stands in which order; texts, so that two orders are easily compared. */
+export function columnKeys(piece: Piece): ColumnKey[] {
+  return piece.states.flatMap((state, index): ColumnKey[] => {
     const leaving = (piece.transitions ?? []).filter((t) => t.from === state.id);
-    for (const transition of leaving) put({ kind: 'way', id: transition.id, transition, width: WAY_W } as Column);
     const next = piece.states[index + 1] ?? piece.states[0]!;
-    if (!leaving.length && next.id !== state.id) put({ kind: 'gap', id: `after-${state.id}`, from: state.id, to: next.id, width: 34 } as Column);
+    const gap: ColumnKey[] = !leaving.length && next.id !== state.id ? [`gap ${state.id}>${next.id}`] : [];
+    return [`state ${state.id}`, ...leaving.map((t): ColumnKey => `way ${t.id}`), ...gap];
   });
-  return columns;
+}
+
+export function columnsOf(keys: readonly ColumnKey[]): Column[] {
+  let x = 0;
+  return keys.map((key) => {
+    const [kind, id] = key.split(' ') as [Column['kind'], string];
+    const column = { kind, id, x, width: WIDTHS[kind] };
+    x += column.width;
+    return column;
+  });
 }
 
 export interface Arch {

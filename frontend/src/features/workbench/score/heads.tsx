@@ -1,33 +1,37 @@
 import { memo } from 'react';
-import type { Transition, TransitionReading } from '../../../api/answers';
-import { PoseView } from '../../player';
+import { useShallow } from 'zustand/react/shallow';
+import type { TransitionReading } from '../../../api/answers';
+import { PoseView, pictureOf } from '../../player';
 import { attempt, choose, useBench } from '../bench';
 import { addTransition } from '../edits';
 
 const THUMB = { width: 54, height: 34 };
 
 export const StateHead = memo(function StateHead({ id }: { id: string }) {
-  const piece = useBench((b) => b.document)!;
+  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
   const pose = useBench((b) => b.poses[id]);
   const chosen = useBench((b) => b.state === id);
-  const state = piece.states.find((s) => s.id === id)!;
-  const zoom = Math.min(THUMB.width / piece.width, THUMB.height / piece.height);
+  const name = useBench((b) => b.document!.states.find((s) => s.id === id)?.name);
+  const starts = useBench((b) => b.document!.start === id);
+  const zoom = Math.min(THUMB.width / picture.width, THUMB.height / picture.height);
   return (
     <th className={`state-head${chosen ? ' chosen' : ''}`} scope="col">
-      <button aria-pressed={chosen} onClick={() => choose({ state: id })} title={state.name} data-state={id}>
-        <span className="thumb">{pose && <PoseView piece={piece} pose={pose} zoom={zoom} />}</span>
+      <button aria-pressed={chosen} onClick={() => choose({ state: id })} title={name} data-state={id}>
+        <span className="thumb">{pose && <PoseView piece={picture} pose={pose} zoom={zoom} />}</span>
         <span className="state-name">
-          {piece.start === id && <span className="starts" title="The piece starts here" />}
-          {state.name}
+          {starts && <span className="starts" title="The piece starts here" />}
+          {name}
         </span>
       </button>
     </th>
   );
 });
 
-export function WayHead({ transition }: { transition: Transition }) {
-  const chosen = useBench((b) => b.transition === transition.id);
-  const reading = useBench((b) => b.readings[transition.id]);
+export const WayHead = memo(function WayHead({ id }: { id: string }) {
+  const transition = useBench((b) => b.document!.transitions?.find((t) => t.id === id));
+  const chosen = useBench((b) => b.transition === id);
+  const reading = useBench((b) => b.readings[id]);
+  if (!transition) return <th />;
   const cut = transition.style === 'cut';
   return (
     <th className={`way-head${chosen ? ' chosen' : ''}`} scope="col">
@@ -40,19 +44,19 @@ export function WayHead({ transition }: { transition: Transition }) {
       </button>
     </th>
   );
-}
+});
 
 /** SVG path data of a curve in a box of this size, progress 0 at its foot and 1 at its top. */
 export function curvePath(reading: Pick<TransitionReading, 'curve'>, width: number, height: number): string {
   return reading.curve.map(([u, p], i) => `${i ? 'L' : 'M'}${(u * width).toFixed(1)} ${(height * (1 - p) + 1).toFixed(1)}`).join('');
 }
 
-export function GapHead({ from, to }: { from: string; to: string }) {
-  const piece = useBench((b) => b.document)!;
-  const name = piece.states.find((s) => s.id === to)!.name;
-  const ends = piece.states.at(-1)?.id === from;
+export function GapHead({ between }: { between: string }) {
+  const [from, to] = between.split('>') as [string, string];
+  const name = useBench((b) => b.document!.states.find((s) => s.id === to)?.name);
+  const ends = useBench((b) => b.document!.states.at(-1)?.id === from);
   const join = async () => {
-    const edit = addTransition(piece, from, to);
+    const edit = addTransition(useBench.getState().document!, from, to);
     if (await attempt(edit)) choose({ transition: edit.id, lane: null });
   };
   return (

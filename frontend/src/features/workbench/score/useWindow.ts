@@ -2,7 +2,7 @@ import { useEffect, useState, type RefObject } from 'react';
 
 /** px: the height of a row of the score, as in its style sheet. */
 export const ROW_H = 25;
-const BEYOND = 8;
+const BEYOND = 4;
 
 /** The part of many rows that is in view, with some more on both sides: a long score stays as quick as a short one. */
 export function useWindow(scroller: RefObject<HTMLElement | null>, count: number): { from: number; to: number } {

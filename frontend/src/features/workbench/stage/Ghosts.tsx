@@ -1,20 +1,20 @@
 import { useMemo } from 'react';
-import type { Piece, Pose } from '../../../api/answers';
+import type { Layer, Pose } from '../../../api/answers';
 import { chainTo, matrixOf } from '../../../shared/geometry/matrix';
 import { walk } from '../tree';
 
 const PLACES = ['x', 'y', 'width', 'height', 'rotation', 'scale_x', 'scale_y'] as const;
 
 interface Props {
-  piece: Piece;
+  layers: readonly Layer[];
   pose: Pose;
   before: Pose;
   zoom: number;
 }
 
 /** Dashed outlines of what stood elsewhere in the state before. */
-export function Ghosts({ piece, pose, before, zoom }: Props) {
-  const shapes = useMemo(() => outlines(piece, pose, before), [piece, pose, before]);
+export function Ghosts({ layers, pose, before, zoom }: Props) {
+  const shapes = useMemo(() => outlines(layers, pose, before), [layers, pose, before]);
   return (
     <svg className="ghosts" aria-hidden="true">
       <g transform={`scale(${zoom})`}>
@@ -38,8 +38,7 @@ interface Outline {
   stretch?: string;
 }
 
-function outlines(piece: Piece, pose: Pose, before: Pose): Outline[] {
-  const layers = piece.layers ?? [];
+function outlines(layers: readonly Layer[], pose: Pose, before: Pose): Outline[] {
   const moved = (id: string) => PLACES.some((name) => pose[id]?.[name] !== before[id]?.[name]);
   return walk(layers).flatMap(({ layer }): Outline[] => {
     const look = before[layer.id];

@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import { useEffect, useState } from 'react';
-import { LoopView, Ring, RunBar } from '../../player';
+import { useShallow } from 'zustand/react/shallow';
+import { LoopView, pictureOf, Ring, RunBar } from '../../player';
 import { clock, useBench } from '../bench';
 import { fit, useSize } from './useSize';
 
@@ -12,7 +13,7 @@ const RATES: [number, string][] = [
 
 /** The run, always playing beside the pose. */
 export function LoopStage() {
-  const piece = useBench((b) => b.document)!;
+  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
   const poses = useBench((b) => b.poses);
   const tape = useBench((b) => b.tape);
   const run = useBench((b) => b.run);
@@ -22,7 +23,7 @@ export function LoopStage() {
       <div className="stage-label">
         <strong>Playing</strong> always on
       </div>
-      <LoopView piece={piece} poses={poses} run={run} tape={tape} clock={clock} zoom={fit(size, piece)} />
+      <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={clock} zoom={fit(size, picture)} />
       <div className="stage-foot">
         <PlayControls />
       </div>
@@ -34,9 +35,9 @@ export function LoopStage() {
 }
 
 function PlayControls() {
-  const piece = useBench((b) => b.document)!;
   const run = useBench((b) => b.run);
   const state = useBench((b) => b.state);
+  const name = useBench((b) => b.document!.states.find((s) => s.id === state)?.name ?? '');
   const [playing, setPlaying] = useState(clock.playing);
   const [rate, setRate] = useState(clock.rate);
   // The clock can be stopped by key as well.
@@ -48,7 +49,6 @@ function PlayControls() {
     clock.setPlaying(!clock.playing);
     setPlaying(clock.playing);
   };
-  const name = piece.states.find((s) => s.id === state)?.name ?? '';
   const arrival = run.segments.find((segment) => segment.from === state);
   return (
     <>

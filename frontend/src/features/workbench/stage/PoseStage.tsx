@@ -1,10 +1,11 @@
 import { Segmented } from 'antd';
-import { useCallback, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import { memo, useCallback, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import { useShallow } from 'zustand/react/shallow';
 import type { Layer } from '../../../api/answers';
 import { round } from '../../../shared/text/sums';
 import { chainTo, cornersOf, matrixOf, type Point } from '../../../shared/geometry/matrix';
-import { PoseView, type Scene } from '../../player';
-import { attempt, choose, useBench } from '../bench';
+import { pictureOf, PoseView, type Scene } from '../../player';
+import { attempt, choose, namedOf, useBench } from '../bench';
 import { setValues, type Scope } from '../edits';
 import { Ghosts } from './Ghosts';
 import { fit, useSize } from './useSize';
@@ -21,20 +22,23 @@ const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], 
 
 /** The pose that is being edited. */
 export function PoseStage() {
-  const { document, state: stateId, layer: chosen, scope, poses } = useBench();
-  const piece = document!;
-  const pose = poses[stateId]!;
+  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
+  const stateId = useBench((b) => b.state);
+  const chosen = useBench((b) => b.layer);
+  const scope = useBench((b) => b.scope);
+  const pose = useBench((b) => b.poses[stateId])!;
+  const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
   const { ref, size } = useSize<HTMLDivElement>();
   const scene = useRef<Scene | null>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
-  const zoom = fit(size, piece);
-  const index = piece.states.findIndex((s) => s.id === stateId);
-  const layers = piece.layers ?? [];
+  const zoom = fit(size, picture);
+  const index = states.findIndex((s) => s.id === stateId);
+  const layers = picture.layers ?? [];
   const onScene = useCallback((fresh: Scene) => void (scene.current = fresh), []);
 
   const moveBy = (id: string, [dx, dy]: Point) => {
     const look = pose[id]!;
-    return attempt(setValues(piece, stateId, id, { x: round(Number(look.x) + dx), y: round(Number(look.y) + dy) }, scope));
+    return attempt(setValues(useBench.getState().document!, stateId, id, { x: round(Number(look.x) + dx), y: round(Number(look.y) + dy) }, scope));
   };
 
   const down = (event: PointerEvent<HTMLElement>) => {
@@ -79,13 +83,14 @@ export function PoseStage() {
   const chain = chosen ? chainTo(layers, chosen) : [];
   const moved = drag && chosen ? withMoved(pose, drag) : pose;
   const corners = chain.length && chain.every((l) => moved[l.id]) ? cornersOf(chain, moved) : [];
-  const previous = index > 0 ? piece.states[index - 1] : undefined;
+  const previous = states[index - 1];
+  const before = useBench((b) => (previous ? b.poses[previous.id] : undefined));
   return (
     <section
       ref={ref}
       className="stage"
       tabIndex={0}
-      aria-label={`Pose ${piece.states[index]!.name}; arrow keys move the chosen layer`}
+      aria-label={`Pose ${states[index]!.name}; arrow keys move the chosen layer`}
       data-stage="pose"
       onPointerDown={down}
       onPointerMove={move}
@@ -94,29 +99,36 @@ export function PoseStage() {
       onKeyDown={onKey}
     >
       <div className="stage-label">
-        <strong>{piece.states[index]!.name}</strong> posing · state {index + 1} of {piece.states.length}
+        <strong>{states[index]!.name}</strong> posing · state {index + 1} of {states.length}
       </div>
-      <div className="stage-piece" style={{ width: piece.width * zoom, height: piece.height * zoom }}>
-        <PoseView piece={piece} pose={pose} zoom={zoom} onScene={onScene} />
-        {previous && <Ghosts piece={piece} pose={pose} before={poses[previous.id]!} zoom={zoom} />}
+      <div className="stage-piece" style={{ width: picture.width * zoom, height: picture.height * zoom }}>
+        <PoseView piece={picture} pose={pose} zoom={zoom} onScene={onScene} />
+        {before && <Ghosts layers={layers} pose={pose} before={before} zoom={zoom} />}
         <Frame corners={corners} zoom={zoom} />
       </div>
       <div className="stage-foot" onPointerDown={(e) => e.stopPropagation()}>
-        <Segmented<Scope>
-          size="small"
-          aria-label="What an edit changes"
-          value={scope}
-          onChange={(value) => choose({ scope: value })}
-          options={[
-            { value: 'state', label: 'Edits this state' },
-            { value: 'base', label: 'Edits the base' },
-          ]}
-        />
+        <ScopeSwitch />
         {previous && <span className="quiet">dashed: where {previous.name} left them</span>}
       </div>
     </section>
   );
 }
+
+const ScopeSwitch = memo(function ScopeSwitch() {
+  const scope = useBench((b) => b.scope);
+  return (
+    <Segmented<Scope>
+      size="small"
+      aria-label="What an edit changes"
+      value={scope}
+      onChange={(value) => choose({ scope: value })}
+      options={[
+        { value: 'state', label: 'Edits this state' },
+        { value: 'base', label: 'Edits the base' },
+      ]}
+    />
+  );
+});
 
 /** The layer under the pointer: the outermost group first, one level deeper with each double click. */
 function caughtAt(event: MouseEvent, layers: readonly Layer[], chosen: string | null, deeper: boolean): string | null {

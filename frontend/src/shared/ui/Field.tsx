@@ -13,11 +13,13 @@ interface NumberProps {
   /** What one press of an arrow key adds. */
   step?: number;
   tone?: 'brass';
+  /** Over the width of a pair. */
+  wide?: boolean;
   commit: (value: number) => Promise<void>;
 }
 
 /** A number that can be typed, added up, nudged with the arrow keys and dragged on its label. */
-export function NumberField({ label, name, value, unit = '', step = 1, tone, commit }: NumberProps) {
+export function NumberField({ label, name, value, unit = '', step = 1, tone, wide = false, commit }: NumberProps) {
   const typed = useTyped({
     value,
     format: (v) => show(v),
@@ -39,7 +41,7 @@ export function NumberField({ label, name, value, unit = '', step = 1, tone, com
     }
   };
   return (
-    <Frame fault={typed.fault} tone={tone} label={<span className="field-label drag" onPointerDown={drag} onPointerMove={drag}>{label}</span>} unit={unit}>
+    <Frame fault={typed.fault} tone={tone} wide={wide} label={<span className="field-label drag" onPointerDown={drag} onPointerMove={drag}>{label}</span>} unit={unit}>
       <input {...typed.input} aria-label={name ?? label} inputMode="decimal" />
     </Frame>
   );
@@ -69,12 +71,13 @@ interface FrameProps {
   label: ReactNode;
   unit?: string;
   tone?: 'brass' | undefined;
+  wide?: boolean;
   children: ReactNode;
 }
 
-function Frame({ fault, label, unit, tone, children }: FrameProps) {
+function Frame({ fault, label, unit, tone, wide, children }: FrameProps) {
   return (
-    <label className={`field${fault ? ' wrong' : ''}${tone ? ` ${tone}` : ''}`}>
+    <label className={`field${fault ? ' wrong' : ''}${tone ? ` ${tone}` : ''}${wide ? ' wide' : ''}`}>
       {label}
       {children}
       {unit && <span className="field-unit">{unit}</span>}

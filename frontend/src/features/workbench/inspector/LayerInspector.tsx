@@ -76,7 +76,8 @@ function PropertyField({ property, value, commit }: FieldProps) {
     );
   }
   if (typeof value === 'number') {
-    return <NumberField label={label} name={property.label} unit={property.unit === '°' ? '°' : ''} step={property.unit ? 1 : property.name === 'font_weight' ? 100 : 0.05} value={value} commit={commit} />;
+    const alone = property.name === 'rotation' || property.name === 'opacity';
+    return <NumberField wide={alone} label={label} name={property.label} unit={property.unit === '°' ? '°' : ''} step={property.unit ? 1 : property.name === 'font_weight' ? 100 : 0.05} value={value} commit={commit} />;
   }
   const swatch = property.blend === 'colour' && <span className="colour-swatch" style={{ background: value === 'none' ? 'transparent' : value }} />;
   return (

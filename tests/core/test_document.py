@@ -19,6 +19,7 @@ BOX = "/layers/0"
 
 FAULTS: dict[str, tuple[Spoil, str, str]] = {
     "negative width": (lambda d: d["layers"][0].update(width=-5), f"{BOX}/width", "Give 0 or more."),
+    "no finite number": (lambda d: d["layers"][0].update(x=float("nan")), f"{BOX}/x", "finite"),
     "text for a number": (lambda d: d["layers"][0].update(x="abc"), f"{BOX}/x", "Give a number."),
     "not a colour": (lambda d: d["layers"][0].update(fill="bluish"), f"{BOX}/fill", "Write a CSS colour"),
     "opacity of two": (lambda d: d["layers"][0].update(opacity=2), f"{BOX}/opacity", "Give 1 or less."),

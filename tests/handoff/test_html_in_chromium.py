@@ -75,7 +75,7 @@ def deviations(browser, timeline: Timeline, moments: list[float]) -> tuple[float
 def twenty(timeline: Timeline) -> list[float]:
     """Twenty moments over lead-in and loop, the second round included, off the very moments of cuts."""
     reach = timeline.run.total_ms + (timeline.run.loop_ms or 0)
-    return [float(t) for t in np.round(np.linspace(1.3, reach - 1.7, 20), 1)]
+    return [max(float(t), 0.0) for t in np.round(np.linspace(1.3, reach - 1.7, 20), 1)]
 
 
 CORNERS = ("radius_top_left", "radius_bottom_right")
@@ -115,7 +115,26 @@ def hard(**rest: Any) -> dict[str, Any]:
     return {**document, **rest}
 
 
-@pytest.mark.parametrize("document", [*DEMO.values(), hard(), hard(blend="srgb")], ids=lambda d: d["id"])
+def slow() -> dict[str, Any]:
+    """Half a minute, in which a cut upon arrival is but a sliver."""
+    document = piece(id="slow")
+    document["states"].append({"id": "c", "name": "C", "changes": {"box": {"x": 30, "fill": "#d9503a"}}})
+    document["transitions"] = [
+        way("a", "b", {**LINEAR, "duration_ms": 15_000}),
+        way("b", "c", LINEAR, style="cut"),
+        way("c", "a", {**LINEAR, "duration_ms": 15_000}, hold_ms=5000),
+    ]
+    return document
+
+
+def over_at_once() -> dict[str, Any]:
+    return piece(id="over-at-once", transitions=[way("a", "b", LINEAR, style="cut")])
+
+
+CASES = [*DEMO.values(), hard(), hard(blend="srgb"), slow(), over_at_once()]
+
+
+@pytest.mark.parametrize("document", CASES, ids=lambda d: d["id"])
 def test_page_shows_what_the_core_computes(browser, tmp_path: Path, document: dict[str, Any], record_property) -> None:
     timeline = open_page(browser, tmp_path, document)
     px, opacity, colour = deviations(browser, timeline, twenty(timeline))

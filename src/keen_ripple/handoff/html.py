@@ -57,10 +57,12 @@ def _style(timeline: Timeline) -> Iterator[str]:
     size = {"position": "relative", "width": px(piece.width), "height": px(piece.height)}
     yield from _rule(".piece", {**size, **ground})
     yield from _rule("[data-layer]", {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"})
+    # A run that is over at once has shown its start to nobody.
+    seen_first = timeline.rest if timeline.run.total_ms else timeline.poses[timeline.run.final_state]
     animations = {layer.id: animations_of(timeline, layer) for layer in layers}
     for layer in layers:
         played = {"animation": _shorthand(animations[layer.id])} if animations[layer.id] else {}
-        look = timeline.rest[layer.id]
+        look = seen_first[layer.id]
         yield from _rule(_selector(layer), {**_fixed(layer), **rest_rule(layer.kind, look), **played})
     for layer in layers:
         for animation in animations[layer.id]:

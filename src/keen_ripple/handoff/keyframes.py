@@ -20,8 +20,9 @@ from keen_ripple.core.timeline import Progress, Timeline, Track, values_at
 from keen_ripple.handoff.css_values import DECLARATIONS, Declaration, Look
 
 Span = tuple[int, int, Easing | None]
-# Two values at one moment need two keyframes; this far apart nobody sees the first.
-INSTANT_MS = 0.001
+# Two values at one moment need two keyframes: apart by this share of the duration, two steps of the last place printed.
+INSTANT = 2e-7
+PLACES = 5
 
 
 @dataclass(frozen=True)
@@ -33,7 +34,7 @@ class Keyframe:
 
 @dataclass(frozen=True)
 class Animation:
-    """One @keyframes rule, and how it is played: after `delay_ms`, once, or for ever."""
+    """One @keyframes rule, and how it is played: from `delay_ms` on, once or for ever."""
 
     name: str
     delay_ms: int
@@ -51,7 +52,7 @@ class Animation:
             body = [f"{css}: {text};" for css, text in frame.values.items()]
             if frame.easing:
                 body.append(f"animation-timing-function: {frame.easing};")
-            yield f"  {css_number(frame.t_ms / self.duration_ms * 100.0, 5)}% {{ {' '.join(body)} }}"
+            yield f"  {css_number(frame.t_ms / self.duration_ms * 100.0, PLACES)}% {{ {' '.join(body)} }}"
         yield "}"
 
 
@@ -60,6 +61,8 @@ def animations_of(timeline: Timeline, layer: LayerBase, calm: bool = False) -> l
     tracks = {track.property.name: track for track in timeline.tracks if track.layer == layer.id}
     moving = [d for d in DECLARATIONS[layer.kind] if (d.calm or not calm) and tracks.keys() & set(d.shows)]
     run, found = timeline.run, list[Animation]()
+    if run.total_ms == 0:
+        return []
     stretches = [("", 0, run.total_ms)] if not run.lead_in_ms or run.loop_ms is None else []
     stretches = stretches or [("--lead-in", 0, run.lead_in_ms), ("", run.lead_in_ms, run.total_ms)]
     for suffix, from_ms, to_ms in stretches:
@@ -141,12 +144,13 @@ def _plan_of_spans(spans: set[Span], from_ms: int, to_ms: int, endless: bool) ->
     easings = {start: easing for start, end, easing in spans if easing is not None}
     arrivals = {end for start, end, easing in spans if easing is not None}
     moments = sorted({from_ms, to_ms, *(t for start, end, _ in spans for t in (start, end))})
+    instant = (to_ms - from_ms) * INSTANT
     plan: Plan = []
     for index, t in enumerate(moments):
         last = t == to_ms
         if t in cuts and (t in arrivals or (last and endless)):
             # The look just before the cut; at the end of a loop the next round shows the new one.
-            plan.append((t if last and endless else t - INSTANT_MS, t, True, None if last and endless else "step-end"))
+            plan.append((t if last and endless else t - instant, t, True, None if last and endless else "step-end"))
             if last and endless:
                 continue
         easing = easings.get(t)
@@ -171,7 +175,7 @@ def _plan_of_tape(timeline: Timeline, tracks: Sequence[Track], from_ms: int, to_
     jumps = {m.end_ms for track in tracks for m in track.moves if m.easing is None}
     for t in moments[(moments >= from_ms) & (moments <= to_ms)].tolist():
         if t in jumps and t > from_ms:
-            plan.append((t - INSTANT_MS, t, True, None))
+            plan.append((t - (to_ms - from_ms) * INSTANT, t, True, None))
         plan.append((t, t, False, None))
     return plan
 

@@ -1,4 +1,5 @@
 import { Button, Popover, Tooltip } from 'antd';
+import { useDeferredValue } from 'react';
 import { Link } from 'react-router';
 import { api } from '../../api/client';
 import mark from '../../app/mark.svg';
@@ -48,7 +49,7 @@ export function TopBar() {
 }
 
 function Saved() {
-  const saving = useSaving((s) => s.count > 0);
+  const saving = useSaving((s) => s.long);
   const revision = useBench((b) => b.revision);
   return (
     <span className="quiet saved" role="status">
@@ -58,7 +59,8 @@ function Saved() {
 }
 
 function Back({ direction, label, keys }: { direction: 'undo' | 'redo'; label: string; keys: string }) {
-  const edit = useBench((b) => b[direction]);
+  // The loop comes first, then what is said about it; so in the other panels.
+  const edit = useDeferredValue(useBench((b) => b[direction]));
   return (
     <Tooltip title={edit ? `${label}: ${edit} (${keys})` : `Nothing to ${direction}`}>
       <Button disabled={!edit} onClick={() => void goBack(direction)}>

@@ -59,8 +59,9 @@ export function namedOf(text: string): { id: string; name: string } {
 }
 
 export const useBench = create<Bench>(() => FRESH);
-/** Edits on their way; apart, since nothing but the top bar cares. */
-export const useSaving = create(() => ({ count: 0 }));
+/** Whether an edit is on its way for so long that it should be said. */
+export const useSaving = create(() => ({ long: false }));
+const LONG_MS = 300;
 export const clock = new Clock();
 const { setState: set, getState: get } = useBench;
 
@@ -119,9 +120,12 @@ function takeChange(answer: ChangeAnswer): void {
 let queue: Promise<unknown> = Promise.resolve();
 
 function change(ask: () => Promise<ChangeAnswer>): Promise<void> {
-  useSaving.setState(({ count }) => ({ count: count + 1 }));
+  const timer = setTimeout(() => useSaving.setState({ long: true }), LONG_MS);
   const done = queue.then(ask).then(takeChange);
-  queue = done.catch(() => undefined).finally(() => useSaving.setState(({ count }) => ({ count: count - 1 })));
+  queue = done.catch(() => undefined).finally(() => {
+    clearTimeout(timer);
+    useSaving.setState({ long: false });
+  });
   return done;
 }
 

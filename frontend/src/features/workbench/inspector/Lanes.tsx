@@ -1,3 +1,4 @@
+import { useDeferredValue } from 'react';
 import type { Transition } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
 import { chainTo } from '../../../shared/geometry/matrix';
@@ -7,7 +8,7 @@ import { setLane } from '../edits';
 /** Who moves when inside a transition: a bar and a delay for each layer that moves. */
 export function Lanes({ transition }: { transition: Transition }) {
   const all = useBench((b) => b.document!.layers);
-  const reading = useBench((b) => b.readings[transition.id]);
+  const reading = useDeferredValue(useBench((b) => b.readings[transition.id]));
   const chosen = useBench((b) => b.lane);
   const length = Math.max(reading?.length_ms ?? 1, 1);
   const layers = [...new Set((reading?.moves ?? []).map(([layer]) => layer))];

@@ -1,5 +1,5 @@
 import { Segmented, Select } from 'antd';
-import { memo } from 'react';
+import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Transition } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
@@ -17,7 +17,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
   const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
   const number = useBench((b) => (b.document!.transitions ?? []).findIndex((t) => t.id === transition.id) + 1);
   const lane = useBench((b) => b.lane);
-  const reading = useBench((b) => b.readings[transition.id]);
+  const reading = useDeferredValue(useBench((b) => b.readings[transition.id]));
   const name = (id: string) => states.find((s) => s.id === id)!.name;
   const set = (label: string, values: Partial<Transition>) => setTransition(now(), transition.id, label, values);
   const cue = transition.cue ?? 'hold';

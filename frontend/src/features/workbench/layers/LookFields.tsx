@@ -1,8 +1,9 @@
+import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
 import { show } from '../../../shared/text/sums';
-import { make, useBench } from '../bench';
+import { make, useBench, type Bench } from '../bench';
 import { setValues } from '../edits';
 import { placed } from '../tree';
 
@@ -17,7 +18,13 @@ const SHORT: [string, string, string, number][] = [
 
 /** The numbers of the chosen layer in the state that is being posed. */
 export function LookFields() {
-  const { document: piece, layer: id, state: stateId, scope, poses } = useBench(useShallow(({ document, layer, state, scope, poses }) => ({ document, layer, state, scope, poses })));
+  const shown = useBench(useShallow(({ document, layer, state, scope, poses }) => ({ document, layer, state, scope, poses })));
+  return <Fields {...useDeferredValue(shown)} />;
+}
+
+type Shown = Pick<Bench, 'document' | 'layer' | 'state' | 'scope' | 'poses'>;
+
+const Fields = memo(function Fields({ document: piece, layer: id, state: stateId, scope, poses }: Shown) {
   const found = id ? placed(piece!, id) : undefined;
   const index = piece!.states.findIndex((s) => s.id === stateId);
   const state = piece!.states[index]!;
@@ -38,7 +45,7 @@ export function LookFields() {
       {before && <Difference look={look} old={poses[before.id]?.[found.layer.id]} name={before.name} />}
     </section>
   );
-}
+});
 
 function Difference({ look, old, name }: { look: Record<string, Value>; old: Record<string, Value> | undefined; name: string }) {
   const differing = SHORT.filter(([key]) => old && old[key] !== look[key]);

@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { TransitionReading } from '../../../api/answers';
 import { PoseView, pictureOf } from '../../player';
@@ -9,7 +9,7 @@ const THUMB = { width: 54, height: 34 };
 
 export const StateHead = memo(function StateHead({ id }: { id: string }) {
   const picture = useBench(useShallow((b) => pictureOf(b.document!)));
-  const pose = useBench((b) => b.poses[id]);
+  const pose = useDeferredValue(useBench((b) => b.poses[id]));
   const chosen = useBench((b) => b.state === id);
   const name = useBench((b) => b.document!.states.find((s) => s.id === id)?.name);
   const starts = useBench((b) => b.document!.start === id);

@@ -1,4 +1,4 @@
-import { useMemo } from 'react';
+import { useDeferredValue, useMemo } from 'react';
 import type { Layer, Pose } from '../../../api/answers';
 import { chainTo, matrixOf } from '../../../shared/geometry/matrix';
 import { walk } from '../tree';
@@ -13,7 +13,8 @@ interface Props {
 }
 
 /** Dashed outlines of what stood elsewhere in the state before. */
-export function Ghosts({ layers, pose, before, zoom }: Props) {
+export function Ghosts(props: Props) {
+  const { layers, pose, before, zoom } = useDeferredValue(props);
   const shapes = useMemo(() => outlines(layers, pose, before), [layers, pose, before]);
   return (
     <svg className="ghosts" aria-hidden="true">

@@ -1,5 +1,5 @@
 import { Segmented } from 'antd';
-import { memo, useCallback, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import { memo, useCallback, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Layer } from '../../../api/answers';
 import { round } from '../../../shared/text/sums';
@@ -18,6 +18,7 @@ interface Drag {
   moved: boolean;
 }
 
+const NONE: readonly Layer[] = [];
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 /** The pose that is being edited. */
@@ -33,7 +34,7 @@ export function PoseStage() {
   const [drag, setDrag] = useState<Drag | null>(null);
   const zoom = fit(size, picture);
   const index = states.findIndex((s) => s.id === stateId);
-  const layers = picture.layers ?? [];
+  const layers = picture.layers ?? NONE;
   const onScene = useCallback((fresh: Scene) => void (scene.current = fresh), []);
 
   const moveBy = (id: string, [dx, dy]: Point) => {
@@ -85,6 +86,7 @@ export function PoseStage() {
   const corners = chain.length && chain.every((l) => moved[l.id]) ? cornersOf(chain, moved) : [];
   const previous = states[index - 1];
   const before = useBench((b) => (previous ? b.poses[previous.id] : undefined));
+  const ghosts = useMemo(() => before && { layers, pose, before, zoom }, [layers, pose, before, zoom]);
   return (
     <section
       ref={ref}
@@ -103,7 +105,7 @@ export function PoseStage() {
       </div>
       <div className="stage-piece" style={{ width: picture.width * zoom, height: picture.height * zoom }}>
         <PoseView piece={picture} pose={pose} zoom={zoom} onScene={onScene} />
-        {before && <Ghosts layers={layers} pose={pose} before={before} zoom={zoom} />}
+        {ghosts && <Ghosts {...ghosts} />}
         <Frame corners={corners} zoom={zoom} />
       </div>
       <div className="stage-foot" onPointerDown={(e) => e.stopPropagation()}>

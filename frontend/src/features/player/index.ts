@@ -1,6 +1,7 @@
 export { Clock, momentOf } from './clock';
-export { Ring, RunBar } from './Ring';
+export { Ring } from './Ring';
 export { seconds } from './ring';
+export { RunBar } from './RunBar';
 export type { Scene } from './scene';
 export { LoopView, pictureOf, PoseView, type Picture } from './SceneView';
 export { updateTape, type Tape } from './tape';

@@ -1,0 +1,68 @@
+import { useCallback, useMemo, type PointerEvent } from 'react';
+import type { Run } from '../../api/answers';
+import type { Clock } from './clock';
+import './ring.css';
+import { arcsOf, seconds } from './ring';
+import { scrubByKey, usePlayhead } from './usePlayhead';
+
+interface Props {
+  run: Run;
+  clock: Clock;
+  /** px */
+  width: number;
+  /** With the time above it, and to be scrubbed. */
+  large?: boolean;
+}
+
+const MARGIN = 4;
+
+/** A run that ends, as a bar with its end marked. */
+export function RunBar({ run, clock, width, large = false }: Props) {
+  const arcs = useMemo(() => arcsOf(run), [run]);
+  const inner = width - 2 * MARGIN;
+  const length_ms = Math.max(run.total_ms, 1);
+  const place = useCallback(
+    (moment: number, dot: SVGCircleElement) => dot.setAttribute('cx', ((moment / length_ms) * inner).toFixed(2)),
+    [inner, length_ms],
+  );
+  const { dot, label, slider } = usePlayhead(clock, place);
+
+  const scrub = (event: PointerEvent<SVGSVGElement>) => {
+    if (!large || event.buttons !== 1) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const box = event.currentTarget.getBoundingClientRect();
+    clock.seek(Math.min(Math.max((event.clientX - box.left - MARGIN) / inner, 0), 1) * run.total_ms);
+  };
+
+  return (
+    <span className={large ? 'run-bar large' : 'run-bar'}>
+      {large && (
+        <span className="mono">
+          <span ref={label} /> <span className="quiet">of {seconds(run.total_ms)} s</span>
+        </span>
+      )}
+      <svg
+        ref={slider}
+        width={width}
+        height={18}
+        viewBox={`${-MARGIN} -9 ${width} 18`}
+        role={large ? 'slider' : 'img'}
+        aria-label="Moment in the run, ms"
+        aria-valuemin={0}
+        aria-valuemax={run.total_ms}
+        tabIndex={large ? 0 : undefined}
+        onPointerDown={scrub}
+        onPointerMove={scrub}
+        onKeyDown={(event) => scrubByKey(event, clock, run.total_ms)}
+      >
+        {arcs.map((arc) => {
+          const thick = arc.kind === 'travel' ? 7 : 2.4;
+          const long = Math.max((arc.to - arc.from) * inner - 1.5, 0.5);
+          return <rect key={arc.from} className={arc.kind} x={arc.from * inner} y={-thick / 2} width={long} height={thick} rx={1} />;
+        })}
+        <line className="end" x1={inner} x2={inner} y1={-6} y2={6} />
+        <circle ref={dot} className="dot" r={3.6} />
+      </svg>
+    </span>
+  );
+}

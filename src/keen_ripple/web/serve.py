@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import gc
 import sys
 from pathlib import Path
 
@@ -26,11 +27,19 @@ def serve(database: Path, port: int, *, with_demo: bool) -> None:
         raise Fault(
             f"Port {port} cannot be used: {error.strerror}.", remedy="Choose another with --port (make demo PORT=…)."
         ) from None
+    _collect_seldom()
     print(f"http://127.0.0.1:{server.effective_port}/", flush=True)
     try:
         server.run()
     except KeyboardInterrupt:
         print("Stopped.", file=sys.stderr)
+
+
+def _collect_seldom() -> None:
+    """Full collections walk every object of every piece kept, in the middle of an edit; there is little to be found."""
+    gc.collect()
+    gc.freeze()
+    gc.set_threshold(100_000, 50, 100)
 
 
 def fill(database: Path) -> None:

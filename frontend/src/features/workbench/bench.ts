@@ -1,9 +1,10 @@
 /* The piece on the bench: the document, what the server computed of it, and what is chosen. */
 import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
-import { produce } from 'immer';
+import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
 import type { ChangeAnswer, Fault, Head, Operation, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/answers';
 import { api, ApiFault } from '../../api/client';
+import { chainTo } from '../../shared/geometry/matrix';
 import { Clock, updateTape, type Tape } from '../player';
 import type { Edit, Scope } from './edits';
 
@@ -58,6 +59,9 @@ export function namedOf(text: string): { id: string; name: string } {
   return { id: text.slice(0, at), name: text.slice(at + 1) };
 }
 
+// Freezing walks all that is new at every edit; the types forbid changes already.
+setAutoFreeze(false);
+
 export const useBench = create<Bench>(() => FRESH);
 /** Whether an edit is on its way for so long that it should be said. */
 export const useSaving = create(() => ({ long: false }));
@@ -87,7 +91,7 @@ function chosenIn(document: Piece, before: Bench): Partial<Bench> {
   return {
     state: states.includes(before.state) ? before.state : document.start,
     transition: transitions.some((t) => t.id === before.transition) ? before.transition : null,
-    layer: before.layer && JSON.stringify(document.layers).includes(`"id":"${before.layer}"`) ? before.layer : null,
+    layer: before.layer && chainTo(document.layers ?? [], before.layer).length ? before.layer : null,
     // With one state there is nothing to tell apart from the base; with the second there is.
     scope: document.states.length === 1 ? 'base' : before.document?.states.length === 1 ? 'state' : before.scope,
   };

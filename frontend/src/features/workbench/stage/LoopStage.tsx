@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { useEffect, useState } from 'react';
+import { memo, useEffect, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { LoopView, pictureOf, Ring, RunBar } from '../../player';
 import { clock, useBench } from '../bench';
@@ -34,7 +34,7 @@ export function LoopStage() {
   );
 }
 
-function PlayControls() {
+const PlayControls = memo(function PlayControls() {
   const run = useBench((b) => b.run);
   const state = useBench((b) => b.state);
   const name = useBench((b) => b.document!.states.find((s) => s.id === state)?.name ?? '');
@@ -74,4 +74,4 @@ function PlayControls() {
       </button>
     </>
   );
-}
+});

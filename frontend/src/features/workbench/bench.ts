@@ -98,26 +98,22 @@ function chosenIn(document: Piece, before: Bench): Partial<Bench> {
 }
 
 /** An answer holds only what changed; the rest stays the same object, so that only what changed is drawn again. */
-function takeChange(answer: ChangeAnswer): void {
+async function takeChange(answer: ChangeAnswer): Promise<void> {
   const before = get();
   // Applied to a draft, so that what the patch does not touch stays the same object.
   const document = produce(before.document!, (draft) => void applyPatch(draft, answer.patch as PatchOperation[], false, true));
-  const poses: Record<string, Pose> = {};
-  for (const { id } of document.states) {
-    const changed = answer.poses[id];
-    const kept = before.poses[id];
-    poses[id] = changed ? { ...kept, ...changed } : kept!;
-  }
-  const readings: Record<string, TransitionReading> = {};
-  for (const { id } of document.transitions ?? []) readings[id] = answer.transitions[id] ?? before.readings[id]!;
-  const { id, revision, undo, redo, run, seam } = answer;
-  set({
-    ...{ id, revision, undo, redo, seam, document, poses, readings, fault: null },
-    run: JSON.stringify(run) === JSON.stringify(before.run) ? before.run : run,
-    tape: updateTape(before.tape, answer.transitions, Object.keys(readings)),
-    ...chosenIn(document, before),
-  });
-  if (get().run !== before.run) clock.setRun(get().run);
+  const ways = (document.transitions ?? []).map((t) => t.id);
+  const merged = { ...before.poses };
+  for (const [id, looks] of Object.entries(answer.poses)) merged[id] = { ...merged[id], ...looks };
+  const run = JSON.stringify(answer.run) === JSON.stringify(before.run) ? before.run : answer.run;
+  // The loop and the pose come first, then what is said about them; states that are gone stay until then.
+  set({ poses: merged, run, tape: updateTape(before.tape, answer.transitions, ways) });
+  if (run !== before.run) clock.setRun(run);
+  await new Promise((resolve) => setTimeout(resolve));
+  const { id, revision, undo, redo, seam } = answer;
+  const poses = Object.fromEntries(document.states.map((state) => [state.id, merged[state.id]!]));
+  const readings = Object.fromEntries(ways.map((way) => [way, answer.transitions[way] ?? before.readings[way]!]));
+  set({ ...{ id, revision, undo, redo, seam, document, poses, readings, fault: null }, ...chosenIn(document, get()) });
 }
 
 // One change at a time: each is told against the revision that the one before it made.

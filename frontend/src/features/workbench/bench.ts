@@ -109,11 +109,22 @@ async function takeChange(answer: ChangeAnswer): Promise<void> {
   // The loop and the pose come first, then what is said about them; states that are gone stay until then.
   set({ poses: merged, run, tape: updateTape(before.tape, answer.transitions, ways) });
   if (run !== before.run) clock.setRun(run);
-  await new Promise((resolve) => setTimeout(resolve));
+  await nextPaint();
   const { id, revision, undo, redo, seam } = answer;
   const poses = Object.fromEntries(document.states.map((state) => [state.id, merged[state.id]!]));
   const readings = Object.fromEntries(ways.map((way) => [way, answer.transitions[way] ?? before.readings[way]!]));
   set({ ...{ id, revision, undo, redo, seam, document, poses, readings, fault: null }, ...chosenIn(document, get()) });
+}
+
+/** Just after the next frame has been drawn; in a window out of sight, where none is, before long. */
+function nextPaint(): Promise<void> {
+  return new Promise((resolve) => {
+    const timer = setTimeout(resolve, 50);
+    requestAnimationFrame(() => {
+      clearTimeout(timer);
+      setTimeout(resolve);
+    });
+  });
 }
 
 // One change at a time: each is told against the revision that the one before it made.

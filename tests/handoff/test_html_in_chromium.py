@@ -131,7 +131,16 @@ def over_at_once() -> dict[str, Any]:
     return piece(id="over-at-once", transitions=[way("a", "b", LINEAR, style="cut")])
 
 
-CASES = [*DEMO.values(), hard(), hard(blend="srgb"), slow(), over_at_once()]
+def two_ways() -> dict[str, Any]:
+    """x on a spring while y goes in steps: one `translate` that CSS cannot say as one curve."""
+    document = piece(id="two-ways")
+    document["states"][1]["changes"]["box"]["y"] = 60
+    steps = {"layer": "box", "property": "y", "delay_ms": 40, "timing": {**LINEAR, "easing": "steps(3, jump-both)"}}
+    document["transitions"][0] |= {"timing": SPRING, "lanes": [steps]}
+    return document
+
+
+CASES = [*DEMO.values(), hard(), hard(blend="srgb"), slow(), over_at_once(), two_ways()]
 
 
 @pytest.mark.parametrize("document", CASES, ids=lambda d: d["id"])

@@ -4,8 +4,6 @@ export const PAPER = '#f5f2ea';
 export const PANEL = '#fbfaf5';
 export const INK = '#15293b';
 export const GLASS = '#1f7a70';
-export const BRASS = '#b9832b';
-export const CORAL = '#d9503a';
 export const HAIRLINE = '#d9d4c6';
 
 /** The whole look of Ant Design's components, through their tokens. */

@@ -1,4 +1,4 @@
-"""Names for the arrays of the core."""
+"""The one kind of array in the core."""
 
 from __future__ import annotations
 
@@ -6,4 +6,3 @@ import numpy as np
 from numpy.typing import NDArray
 
 Floats = NDArray[np.float64]
-Number = float | Floats

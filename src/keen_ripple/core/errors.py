@@ -56,7 +56,3 @@ class PathFault(Fault):
 
 class RunFault(Fault):
     """A piece whose unattended run cannot be played, such as a loop without duration."""
-
-
-class TimeFault(Fault):
-    """A moment that cannot be sampled."""

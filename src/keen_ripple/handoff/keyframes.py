@@ -17,7 +17,7 @@ from keen_ripple.core.curves import Easing
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.timeline import Progress, Timeline, Track, values_at
-from keen_ripple.handoff.css_values import DECLARATIONS, Declaration, Look
+from keen_ripple.handoff.css_values import DECLARATIONS, Declaration
 
 Span = tuple[int, int, Easing | None]
 # Two values at one moment need two keyframes: apart by this share of the duration, two steps of the last place printed.
@@ -129,8 +129,9 @@ def _frames(
     else:
         plan = _plan_of_spans(group.spans, from_ms, to_ms, endless)
     space = timeline.piece.blend
-    looks = _looks([dict(timeline.rest[layer.id])] * len(plan), own, [(at, before) for _, at, before, _ in plan])
-    for (t_ms, _, _, easing), look in zip(plan, looks, strict=True):
+    for t_ms, at_ms, before, easing in plan:
+        moved = {track.property.name: _value(track, at_ms, before) for track in own}
+        look = {**timeline.rest[layer.id], **moved}
         yield Keyframe(t_ms - from_ms, {d.css: d.text(look, space) for d in group.declarations}, easing)
 
 
@@ -172,24 +173,17 @@ def _plan_of_tape(timeline: Timeline, tracks: Sequence[Track], from_ms: int, to_
     ]
     moments = np.unique(np.round(np.concatenate([*knots, [from_ms, to_ms]]), 3))
     plan: Plan = []
-    jumps = {m.end_ms for track in tracks for m in track.moves if m.easing is None}
+    # Two knots of a track at one time are a jump: its old value is shown until just before it.
+    jumps = {float(t) for times in knots for t in np.round(times[1:][np.diff(times) == 0.0], 3)}
     for t in moments[(moments >= from_ms) & (moments <= to_ms)].tolist():
         if t in jumps and t > from_ms:
-            plan.append((t - (to_ms - from_ms) * INSTANT, t, True, None))
+            plan.append((t - (to_ms - from_ms) * INSTANT, t - INSTANT, False, None))
         plan.append((t, t, False, None))
     return plan
 
 
-def _looks(looks: list[dict[str, Any]], tracks: Sequence[Track], moments: Sequence[tuple[float, bool]]) -> list[Look]:
-    """The looks at (moment, whether just before it), with authored values where nothing moves at that moment."""
-    looks = [dict(look) for look in looks]
-    for track in tracks:
-        for look, (t, before) in zip(looks, moments, strict=True):
-            look[track.property.name] = _value(track, t, before)
-    return list(looks)
-
-
 def _value(track: Track, t: float, before: bool) -> Any:
+    """The value at a moment, or just before the cuts of that moment; as authored where nothing moves."""
     value = track.first
     for move in track.moves:
         if move.start_ms < t < move.end_ms:

@@ -3,7 +3,7 @@ import type { Run } from '../../api/answers';
 import type { Clock } from './clock';
 import './ring.css';
 import { arcPath, arcsOf, drawnPart, pointAt, seconds } from './ring';
-import { scrubByKey, usePlayhead } from './usePlayhead';
+import { sliderProps, usePlayhead } from './usePlayhead';
 
 interface Props {
   run: Run;
@@ -46,14 +46,9 @@ export function Ring({ run, clock, size, large = false }: Props) {
       width={size}
       height={size}
       viewBox={`${-half} ${-half} ${size} ${size}`}
-      role={large ? 'slider' : 'img'}
-      aria-label="Moment in the loop, ms"
-      aria-valuemin={0}
-      aria-valuemax={run.total_ms}
-      tabIndex={large ? 0 : undefined}
+      {...sliderProps(run, clock, large)}
       onPointerDown={scrub}
       onPointerMove={scrub}
-      onKeyDown={(event) => scrubByKey(event, clock, run.total_ms)}
     >
       {arcs.map((arc) => (
         <path key={arc.from} className={arc.kind} d={arcPath(arc.from, arc.to, radius, 3)} strokeWidth={arc.kind === 'travel' ? stroke : stroke / 3} />

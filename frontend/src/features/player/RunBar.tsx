@@ -3,7 +3,7 @@ import type { Run } from '../../api/answers';
 import type { Clock } from './clock';
 import './ring.css';
 import { arcsOf, seconds } from './ring';
-import { scrubByKey, usePlayhead } from './usePlayhead';
+import { sliderProps, usePlayhead } from './usePlayhead';
 
 interface Props {
   run: Run;
@@ -46,14 +46,9 @@ export function RunBar({ run, clock, width, large = false }: Props) {
         width={width}
         height={18}
         viewBox={`${-MARGIN} -9 ${width} 18`}
-        role={large ? 'slider' : 'img'}
-        aria-label="Moment in the run, ms"
-        aria-valuemin={0}
-        aria-valuemax={run.total_ms}
-        tabIndex={large ? 0 : undefined}
+        {...sliderProps(run, clock, large)}
         onPointerDown={scrub}
         onPointerMove={scrub}
-        onKeyDown={(event) => scrubByKey(event, clock, run.total_ms)}
       >
         {arcs.map((arc) => {
           const thick = arc.kind === 'travel' ? 7 : 2.4;

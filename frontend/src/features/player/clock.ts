@@ -24,6 +24,7 @@ export class Clock {
   private run: Run | null = null;
   private last: number | null = null;
   private frame = 0;
+  private readonly switches = new Set<() => void>();
   private readonly listeners = new Set<(moment: number) => void>();
 
   get moment(): number {
@@ -45,7 +46,14 @@ export class Clock {
   setPlaying(playing: boolean): void {
     this.playing = playing;
     this.last = null;
+    for (const listener of this.switches) listener();
   }
+
+  /** Calls back whenever it is started or stopped. */
+  readonly onSwitch = (listener: () => void): (() => void) => {
+    this.switches.add(listener);
+    return () => this.switches.delete(listener);
+  };
 
   /** Calls back with the moment at each frame, and once now. */
   listen(listener: (moment: number) => void): () => void {

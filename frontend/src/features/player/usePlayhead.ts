@@ -1,4 +1,5 @@
 import { useLayoutEffect, useRef, type KeyboardEvent } from 'react';
+import type { Run } from '../../api/answers';
 import { seconds } from './ring';
 import type { Clock } from './clock';
 
@@ -26,8 +27,20 @@ export function usePlayhead(clock: Clock, place: (moment: number, dot: SVGCircle
 
 const STEPS: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 };
 
+/** What makes the drawing of a run a slider for keys and for those who do not see it; a small one is a picture. */
+export function sliderProps(run: Run, clock: Clock, large: boolean) {
+  return {
+    role: large ? 'slider' : 'img',
+    'aria-label': run.loop_ms === null ? 'Moment in the run, ms' : 'Moment in the loop, ms',
+    'aria-valuemin': 0,
+    'aria-valuemax': run.total_ms,
+    tabIndex: large ? 0 : undefined,
+    onKeyDown: (event: KeyboardEvent) => scrubByKey(event, clock, run.total_ms),
+  };
+}
+
 /** The arrow keys scrub by 10 ms, with Shift by 100. */
-export function scrubByKey(event: KeyboardEvent, clock: Clock, end_ms: number): void {
+function scrubByKey(event: KeyboardEvent, clock: Clock, end_ms: number): void {
   const step = STEPS[event.key];
   if (!step) return;
   event.preventDefault();

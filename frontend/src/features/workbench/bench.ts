@@ -100,8 +100,10 @@ function chosenIn(document: Piece, before: Bench): Partial<Bench> {
 /** An answer holds only what changed; the rest stays the same object, so that only what changed is drawn again. */
 async function takeChange(answer: ChangeAnswer): Promise<void> {
   const before = get();
+  // The piece may have been left while the answer was on its way.
+  if (answer.id !== before.id || !before.document) return;
   // Applied to a draft, so that what the patch does not touch stays the same object.
-  const document = produce(before.document!, (draft) => void applyPatch(draft, answer.patch as PatchOperation[], false, true));
+  const document = produce(before.document, (draft) => void applyPatch(draft, answer.patch as PatchOperation[], false, true));
   const ways = (document.transitions ?? []).map((t) => t.id);
   const merged = { ...before.poses };
   for (const [id, looks] of Object.entries(answer.poses)) merged[id] = { ...merged[id], ...looks };
@@ -110,6 +112,7 @@ async function takeChange(answer: ChangeAnswer): Promise<void> {
   set({ poses: merged, run, tape: updateTape(before.tape, answer.transitions, ways) });
   if (run !== before.run) clock.setRun(run);
   await nextPaint();
+  if (answer.id !== get().id) return;
   const { id, revision, undo, redo, seam } = answer;
   const poses = Object.fromEntries(document.states.map((state) => [state.id, merged[state.id]!]));
   const readings = Object.fromEntries(ways.map((way) => [way, answer.transitions[way] ?? before.readings[way]!]));
@@ -146,8 +149,7 @@ export async function make(edit: Edit): Promise<void> {
   try {
     await change(() => api.edit(get().id, get().revision, edit.label, edit.patch as Operation[]));
   } catch (error) {
-    const fault = faultOf(error);
-    if (fault.kind === 'Stale') set({ conflict: { mine: edit, theirs: (fault.changes ?? []).map((c) => c.label) } });
+    keepIfStale(edit, faultOf(error));
     throw error;
   }
 }
@@ -158,18 +160,14 @@ export async function attempt(edit: Edit): Promise<boolean> {
     await make(edit);
     return true;
   } catch (error) {
-    const fault = faultOf(error);
-    if (fault.kind !== 'Stale') set({ fault });
+    sayUnlessStale(error);
     return false;
   }
 }
 
 /** The same for an edit that is on its way already. */
 export function attemptCommit(done: Promise<void>): void {
-  done.catch((error: unknown) => {
-    const fault = faultOf(error);
-    if (fault.kind !== 'Stale') set({ fault });
-  });
+  done.catch(sayUnlessStale);
 }
 
 export async function goBack(direction: 'undo' | 'redo'): Promise<void> {
@@ -177,10 +175,18 @@ export async function goBack(direction: 'undo' | 'redo'): Promise<void> {
   try {
     await change(() => api[direction](get().id, get().revision));
   } catch (error) {
-    const fault = faultOf(error);
-    if (fault.kind === 'Stale') set({ conflict: { mine: { label: direction === 'undo' ? 'Undo' : 'Redo', patch: [] }, theirs: (fault.changes ?? []).map((c) => c.label) } });
-    else set({ fault });
+    keepIfStale({ label: direction === 'undo' ? 'Undo' : 'Redo', patch: [] }, faultOf(error));
+    sayUnlessStale(error);
   }
+}
+
+function keepIfStale(mine: Edit, fault: Fault): void {
+  if (fault.kind === 'Stale') set({ conflict: { mine, theirs: (fault.changes ?? []).map((c) => c.label) } });
+}
+
+function sayUnlessStale(error: unknown): void {
+  const fault = faultOf(error);
+  if (fault.kind !== 'Stale') set({ fault });
 }
 
 /** Takes over the newest revision, then makes the edit that was kept, if it is wanted. */

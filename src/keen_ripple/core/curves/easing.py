@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Any, Protocol, runtime_checkable
+from typing import Any, Protocol
 
 from keen_ripple.core.arrays import Floats
 
 
-@runtime_checkable
 class Easing(Protocol):
     """Progress of time in, progress of the motion out; both dimensionless, the output may leave 0–1.
 

@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import { memo, useEffect, useState } from 'react';
+import { memo, useState, useSyncExternalStore } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { LoopView, pictureOf, Ring, RunBar } from '../../player';
 import { clock, useBench } from '../bench';
@@ -38,21 +38,12 @@ const PlayControls = memo(function PlayControls() {
   const run = useBench((b) => b.run);
   const state = useBench((b) => b.state);
   const name = useBench((b) => b.document!.states.find((s) => s.id === state)?.name ?? '');
-  const [playing, setPlaying] = useState(clock.playing);
+  const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
   const [rate, setRate] = useState(clock.rate);
-  // The clock can be stopped by key as well.
-  useEffect(() => {
-    const timer = setInterval(() => setPlaying(clock.playing), 120);
-    return () => clearInterval(timer);
-  }, []);
-  const toggle = () => {
-    clock.setPlaying(!clock.playing);
-    setPlaying(clock.playing);
-  };
   const arrival = run.segments.find((segment) => segment.from === state);
   return (
     <>
-      <Button onClick={toggle} title="Space" style={{ width: 60 }}>
+      <Button onClick={() => clock.setPlaying(!playing)} title="Space" style={{ width: 60 }}>
         {playing ? 'Pause' : 'Play'}
       </Button>
       <span className="rates" role="group" aria-label="Speed">

@@ -154,6 +154,12 @@ def test_page_shows_what_the_core_computes(browser, tmp_path: Path, document: di
     assert colour <= 2.0
 
 
+def test_jumps_beside_another_curve_stay_jumps(browser, tmp_path: Path) -> None:
+    timeline = open_page(browser, tmp_path, two_ways())
+    # Just before and just after the steps, which come 66⅔ ms apart from 40 ms on.
+    assert deviations(browser, timeline, [39.6, 40.4, 106.3, 107.1, 172.9, 173.8, 239.6])[0] <= 0.5
+
+
 @pytest.mark.parametrize("document", DEMO.values(), ids=DEMO.keys())
 def test_calmer_where_motion_is_unwanted(browser, tmp_path: Path, document: dict[str, Any]) -> None:
     reduce = {"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]}

@@ -23,6 +23,8 @@ Span = tuple[int, int, Easing | None]
 # Two values at one moment need two keyframes: apart by this share of the duration, two steps of the last place printed.
 INSTANT = 2e-7
 PLACES = 5
+# Knots are rounded to a thousandth of a ms: so far from one, it is certain which side of its jump is seen.
+ASIDE_MS = 0.001
 
 
 @dataclass(frozen=True)
@@ -176,9 +178,10 @@ def _plan_of_tape(timeline: Timeline, tracks: Sequence[Track], from_ms: int, to_
     # Two knots of a track at one time are a jump: its old value is shown until just before it.
     jumps = {float(t) for times in knots for t in np.round(times[1:][np.diff(times) == 0.0], 3)}
     for t in moments[(moments >= from_ms) & (moments <= to_ms)].tolist():
-        if t in jumps and t > from_ms:
-            plan.append((t - (to_ms - from_ms) * INSTANT, t - INSTANT, False, None))
-        plan.append((t, t, False, None))
+        jump = t in jumps
+        if jump and t > from_ms:
+            plan.append((t - (to_ms - from_ms) * INSTANT, t - ASIDE_MS, False, None))
+        plan.append((t, t + ASIDE_MS if jump and t < to_ms else t, False, None))
     return plan
 
 

@@ -2,14 +2,22 @@
 
 from __future__ import annotations
 
+import os
 from collections.abc import Iterator
 from pathlib import Path
 
 import pytest
+from hypothesis import HealthCheck, settings
 from selenium import webdriver
 
 from keen_ripple.web.serve import fill
 from support import Served, new_browser
+
+# The same examples every time, so that a run fails for a change and not by chance; HYPOTHESIS_PROFILE=explore looks for
+# new ones.
+settings.register_profile("same", derandomize=True, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+settings.register_profile("explore", settings.get_profile("same"), derandomize=False, max_examples=1000)
+settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "same"))
 
 
 @pytest.fixture(scope="session")

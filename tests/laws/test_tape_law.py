@@ -6,7 +6,7 @@ import json
 from typing import Any
 
 import numpy as np
-from hypothesis import HealthCheck, given, settings
+from hypothesis import given
 from hypothesis import strategies as st
 
 from keen_ripple.core import patches
@@ -87,10 +87,6 @@ def at_local_time(track: TapeTrack, t: np.ndarray) -> np.ndarray:
     return track.rows[at] * (1 - share) + track.rows[following] * share
 
 
-many = settings(max_examples=120, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-
-
-@many
 @given(pieces(), st.lists(st.floats(0, 1), min_size=20, max_size=200))
 def test_tape_is_within_its_tolerances(document: dict[str, Any], moments: list[float]) -> None:
     timeline = timeline_of(read_piece(document))
@@ -107,7 +103,6 @@ def test_tape_is_within_its_tolerances(document: dict[str, Any], moments: list[f
         assert np.max(error) <= track.property.tolerance
 
 
-@many
 @given(pieces())
 def test_poses_are_hit_exactly_at_their_states(document: dict[str, Any]) -> None:
     timeline = timeline_of(read_piece(document))
@@ -121,14 +116,12 @@ def test_poses_are_hit_exactly_at_their_states(document: dict[str, Any]) -> None
             assert np.array_equal(shown, track.blend.show(timeline.poses[state][track.layer][track.property.name]))
 
 
-@many
 @given(pieces())
 def test_same_input_same_bytes(document: dict[str, Any]) -> None:
     first, second = (timeline_of(read_piece(json.loads(json.dumps(document)))) for _ in range(2))
     assert [packed(leg.tape) for leg in first.legs.values()] == [packed(leg.tape) for leg in second.legs.values()]
 
 
-@many
 @given(pieces())
 def test_times_on_a_tape_never_fall(document: dict[str, Any]) -> None:
     for leg in timeline_of(read_piece(document)).legs.values():
@@ -138,7 +131,6 @@ def test_times_on_a_tape_never_fall(document: dict[str, Any]) -> None:
             assert np.all(np.diff(track.times_ms) >= 0.0)
 
 
-@many
 @given(pieces(), pieces())
 def test_what_is_taken_over_is_what_would_have_come_out(old: dict[str, Any], new: dict[str, Any]) -> None:
     afresh = timeline_of(read_piece(new))
@@ -156,7 +148,6 @@ operations = st.one_of(
 )
 
 
-@many
 @given(pieces(), st.lists(operations, max_size=4))
 def test_a_patch_and_its_inverse_lead_back(document: dict[str, Any], patch: list[dict[str, Any]]) -> None:
     before = json.dumps(document)

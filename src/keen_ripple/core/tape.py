@@ -78,8 +78,9 @@ def _clamped(row: Property, times: Floats, values: Floats) -> tuple[Floats, Floa
             continue
         side = np.sign(values - limit)
         at = np.flatnonzero(side[:-1] * side[1:] < 0)
-        slope = (times[at + 1] - times[at]) / (values[at + 1] - values[at])
-        times = np.insert(times, at + 1, times[at] + (limit - values[at]) * slope)
+        # A share of the line, which is in 0–1 however short the line: a slope may overflow.
+        share = (limit - values[at]) / (values[at + 1] - values[at])
+        times = np.insert(times, at + 1, times[at] + share * (times[at + 1] - times[at]))
         values = np.insert(values, at + 1, limit)
     return times, np.clip(values, row.low, row.high)
 

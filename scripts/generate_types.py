@@ -32,13 +32,17 @@ def piece_types() -> str:
 
 
 def catalogue() -> str:
-    rows = [{key: value for key, value in asdict(row).items() if key not in ("css", "tolerance")} for row in PROPERTIES]
+    rows = [
+        {key: value for key, value in asdict(row).items() if key not in ("css", "svg", "tolerance")}
+        for row in PROPERTIES
+    ]
     return "\n".join(
         [
             HEAD.format(source="the property table and the presets"),
             "export interface Property {",
-            "  name: string;\n  label: string;\n  unit: string;\n  blend: 'linear' | 'colour' | 'discrete';",
-            "  default: number | string | null;\n  low: number | null;\n  high: number | null;\n  clamped: boolean;",
+            "  name: string;\n  label: string;\n  unit: string;\n  blend: string;",
+            "  default: number | string | boolean | readonly number[] | null;",
+            "  low: number | null;\n  high: number | null;\n  clamped: boolean;",
             "  kinds: string[];\n  varies: boolean;\n  choices: string[];",
             "}\n",
             f"export const PROPERTIES: Property[] = {json.dumps(rows, indent=2, ensure_ascii=False)};\n",

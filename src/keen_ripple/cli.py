@@ -5,15 +5,15 @@ from __future__ import annotations
 import argparse
 import json
 import sys
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
 from keen_ripple.core.document import json_schema, read_piece
 from keen_ripple.core.errors import DocumentFault, Fault
 from keen_ripple.core.geometry import boxes
-from keen_ripple.core.run import run_of
-from keen_ripple.core.timeline import Timeline, frame_times, sample, timeline_of
+from keen_ripple.core.timeline import Timeline, cross_fade_at, frame_times, sample, timeline_of
+from keen_ripple.core.values.plain import plain
 from keen_ripple.handoff import FORMATS
 
 
@@ -102,7 +102,7 @@ def _document(path: Path) -> Any:
 
 
 def _run(options: argparse.Namespace) -> None:
-    _print(run_of(read_piece(_document(options.piece))).to_json())
+    _print(_timeline(options).run.to_json())
 
 
 def _sample(options: argparse.Namespace) -> None:
@@ -110,8 +110,22 @@ def _sample(options: argparse.Namespace) -> None:
     moments = options.at if options.at is not None else frame_times(timeline.run, options.fps)
     for t_ms, pose in zip(moments, sample(timeline, moments), strict=True):
         bounds = boxes(timeline.piece, pose)
-        layers = {name: {**look, "box": bounds[name]} for name, look in pose.items()}
-        _print({"t_ms": t_ms, "layers": _rounded(layers)})
+        layers = {name: {**_plain(look), "box": bounds[name]} for name, look in pose.items()}
+        _print({"t_ms": t_ms, "layers": _rounded(layers), **_fade(timeline, t_ms)})
+
+
+def _fade(timeline: Timeline, t_ms: float) -> dict[str, Any]:
+    """The old look, and the share of the new one, in a cross-fade."""
+    found = cross_fade_at(timeline, t_ms)
+    if found is None:
+        return {}
+    pose, share = found
+    layers = {name: _plain(look) for name, look in pose.items()}
+    return {"fade": {"share": _rounded(share), "layers": _rounded(layers)}}
+
+
+def _plain(look: Mapping[str, Any]) -> dict[str, Any]:
+    return {name: plain(value) for name, value in look.items()}
 
 
 def _rounded(value: Any) -> Any:

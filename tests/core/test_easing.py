@@ -6,12 +6,13 @@ import numpy as np
 import pytest
 
 from keen_ripple.core.curves import Settle, Spring, parse_easing
+from keen_ripple.core.curves.named import PARAMETERS
 from keen_ripple.core.curves.presets import CURVES
 from keen_ripple.core.errors import EasingFault
 
 TEXTS = sorted(
     {
-        *CURVES.values(),
+        *(text for text in CURVES.values() if text not in PARAMETERS),
         "step-start",
         "step-end",
         "cubic-bezier(0, 0, 1, 1)",
@@ -131,4 +132,37 @@ def test_faults_say_what_and_what_to_do(text: str, says: str) -> None:
     with pytest.raises(EasingFault) as caught:
         parse_easing(text)
     assert says in str(caught.value)
+    assert caught.value.remedy
+
+
+NAMED = ("anticipation", "anticipation(0.35)", "overshoot", "overshoot(0)", "bounce", "bounce(0.8)", "elastic(5)")
+
+
+@pytest.mark.parametrize("text", NAMED)
+def test_named_curves_are_exact_at_their_ends_and_play_in_css(browser, text: str) -> None:
+    curve = parse_easing(text)
+    assert (curve(-1.0), curve(0.0), curve(1.0), curve(2.0)) == (0.0, 0.0, 1.0, 1.0)
+    assert parse_easing(curve.text()) == curve
+    browser.get("about:blank")
+    theirs = browser.execute_script(PROGRESS, curve.css(), [index * 10 for index in range(101)])
+    assert np.max(np.abs(curve(np.arange(101) / 100.0) - theirs)) <= 1.1e-3
+
+
+def test_named_curves_do_what_their_numbers_say() -> None:
+    u = np.linspace(0.0, 1.0, 20001)
+    assert parse_easing("anticipation(0.25)")(u).min() == pytest.approx(-0.25, abs=1e-6)
+    assert parse_easing("overshoot(0.25)")(u).max() == pytest.approx(1.25, abs=1e-6)
+    fall = parse_easing("bounce(0.5)")(u)
+    assert fall.max() == 1.0
+    # Each arc rises a quarter as high as the one before.
+    lows = [fall[i] for i in range(1, len(u) - 1) if fall[i] < fall[i - 1] and fall[i] <= fall[i + 1]]
+    assert [1.0 - low for low in lows] == pytest.approx([0.25, 0.0625, 0.015625, 0.00390625], abs=1e-6)
+    swing = parse_easing("elastic(4)")(u) - 1.0
+    assert np.count_nonzero(np.diff(np.sign(swing[:-1])) != 0) == 6
+
+
+@pytest.mark.parametrize("text", ["bounce(0.9)", "elastic(0)", "overshoot(-1)", "elastic(1, 2)", "anticipation(x)"])
+def test_named_curves_refuse_what_they_cannot_do(text: str) -> None:
+    with pytest.raises(EasingFault) as caught:
+        parse_easing(text)
     assert caught.value.remedy

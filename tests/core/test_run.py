@@ -128,7 +128,7 @@ def test_seam_of_colours() -> None:
     document["states"][1]["changes"] = {"box": {"fill": "#ffffff"}}
     seam = seam_of(timeline_of(read_piece(document)))
     assert seam is not None
-    assert (seam.distance_px, seam.layer) == (0.0, "box")
+    assert (seam.distance_px, seam.layer, seam.colour_layer) == (0.0, None, "box")
     assert 0.5 < seam.colour < 1.0
 
 

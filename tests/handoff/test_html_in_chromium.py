@@ -62,8 +62,9 @@ def deviations(browser, timeline: Timeline, moments: list[float]) -> tuple[float
         for name, look in pose.items():
             seen = theirs[name]
             px = max(px, float(np.max(np.abs(np.array(seen["box"]) - bounds[name]))))
-            opacity = max(opacity, abs(seen["opacity"] - look["opacity"]))
-            if "fill" not in look:
+            opacity = max(opacity, abs(seen["opacity"] - look["opacity"] * look["visible"]))
+            # Gradients stand still here: they are a background image.
+            if not isinstance(look.get("fill"), str):
                 continue
             ours = parse_colour(look["fill"])
             colour = max(colour, abs(seen["fill"][3] - ours[3]) * 255)

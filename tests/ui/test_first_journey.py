@@ -11,6 +11,8 @@ import pytest
 from selenium.webdriver import Keys
 from selenium.webdriver.common.by import By
 
+from support import DEMO
+
 pytestmark = pytest.mark.xdist_group("ui")
 
 
@@ -19,12 +21,12 @@ def ring_total(bench) -> str:
 
 
 def test_a_designer_edits_the_tide_loader(bench, tmp_path: Path) -> None:
-    # The shelf: three pieces, each playing in small.
+    # The shelf: all pieces, each playing in small.
     bench.open()
-    bench.wait(lambda: len(bench.all(".shelf-cell")) == 3)
-    assert [a.text for a in bench.all(".shelf-name a")] == ["Tide loader", "Beacon pulse", "Crossing progress"]
-    assert len(bench.all(".shelf-cell .ring")) == 2
-    assert len(bench.all(".shelf-cell .run-bar")) == 1
+    bench.wait(lambda: len(bench.all(".shelf-cell")) == len(DEMO))
+    assert [a.text for a in bench.all(".shelf-name a")] == [document["name"] for document in DEMO.values()]
+    assert len(bench.all(".shelf-cell .ring")) == 4
+    assert len(bench.all(".shelf-cell .run-bar")) == 2
     buoy = bench.one("[data-shelf='tide-loader'] [data-layer='buoy-1']")
     places = set()
     bench.wait(lambda: places.add(buoy.rect["y"]) or len(places) > 5, "the shelf does not play")

@@ -40,7 +40,7 @@ def edit(client: FlaskClient, revision: int = 1, patch: Any = LIFT):
 def unpack(tape: dict[str, Any]) -> dict[tuple[str, str], tuple[np.ndarray, np.ndarray]]:
     numbers = np.frombuffer(base64.b64decode(tape["data"]), "<f4")
     found, at = {}, 0
-    for layer, name, knots, columns in tape["tracks"]:
+    for layer, name, knots, columns, _ in tape["tracks"]:
         times, rows = numbers[at : at + knots], numbers[at + knots : at + knots * (1 + columns)]
         found[layer, name] = times, rows.reshape(knots, columns)
         at += knots * (1 + columns)

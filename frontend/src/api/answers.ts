@@ -1,9 +1,25 @@
 /* What the server answers, beside the document itself. */
-import type { Ellipse, Group, Path, Piece, Rectangle, Text, Transition } from './generated/piece';
+import type { ConicGradient, Ellipse, Group, LinearGradient, Path, Picture, Piece, RadialGradient, Rectangle, Stop, Text, Transition } from './generated/piece';
 
-export type { Piece, Transition };
-export type Layer = Group | Rectangle | Ellipse | Path | Text;
-export type Value = number | string;
+export type { Piece, Stop, Transition };
+export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture;
+export type Gradient = LinearGradient | RadialGradient | ConicGradient;
+export interface Shadow {
+  x: number;
+  y: number;
+  blur: number;
+  spread: number;
+  colour: string;
+  inset: boolean;
+}
+/** Two values at once: `to` by its share, `from` by the rest. */
+export interface Fade {
+  kind: 'fade';
+  from: Value;
+  to: Value;
+  share: number;
+}
+export type Value = number | string | boolean | Gradient | Fade | readonly Shadow[] | readonly number[];
 /** Every property of a layer, resolved. */
 export type Look = Record<string, Value>;
 export type Pose = Record<string, Look>;
@@ -24,12 +40,29 @@ export interface Run {
   segments: Segment[];
   /** The transition that each segment belongs to. */
   transitions: string[];
+  /** The leg that plays each segment. */
+  legs: string[];
+  plays: number | null;
+  /** After this long everything looks as before, undercurrents too. */
+  common_loop_ms: number | null;
+  undercurrents: Undercurrent[];
+}
+
+/** What goes round on its own: a tape of one period. */
+export interface Undercurrent {
+  id: string;
+  period_ms: number;
+  states: string[] | null;
+  tape: PackedTape;
 }
 
 export interface Seam {
   distance_px: number;
   colour: number;
+  /** The jump of speed, px per second. */
+  speed_px_s: number;
   layer: string | null;
+  speed_layer: string | null;
 }
 
 export interface SpringReading {
@@ -51,13 +84,29 @@ export interface TransitionReading extends TimingReading {
   length_ms: number;
   /** layer, property, start and end in ms inside the transition */
   moves: [string, string, number, number][];
+  /** Of a cross-fade: knots (ms, share of the new look). */
+  fade: [number, number][] | null;
   /** For each lane of the document, null where it has the timing of the transition. */
   lanes: (TimingReading | null)[];
 }
 
+export interface PathForm {
+  kind: 'path';
+  commands: string;
+  from: number[];
+  to: number[];
+}
+/** What the rows of a track hold. */
+export type Form =
+  | { kind: 'switch' | 'fade'; values: [Value, Value] }
+  | { kind: 'lengths' }
+  | { kind: 'shadows'; inset: boolean[] }
+  | { kind: 'gradient'; gradient: Gradient['kind']; numbers: string[]; stops: number }
+  | PathForm;
+
 export interface PackedTape {
-  /** layer, property, number of knots, numbers per knot */
-  tracks: [string, string, number, number][];
+  /** layer, property, number of knots, numbers per knot, and what they hold if neither a number nor a colour */
+  tracks: [string, string, number, number, Form | null][];
   /** base64 of little-endian Float32: for each track its times, then its rows */
   data: string;
 }

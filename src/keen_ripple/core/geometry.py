@@ -1,67 +1,82 @@
-"""Where layers are: their matrices in the piece, and the bounds of their outlines."""
+"""Where layers are: their matrices in the piece, and the bounds of their outlines.
+
+Matrices are 3×3 and act on columns (x, y, 1) of homogeneous coordinates, so that they can say perspective too.
+"""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any
 
-from keen_ripple.core import paths
+import numpy as np
+
+from keen_ripple.core import outlines
+from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.paths import Affine
 from keen_ripple.core.poses import Pose
 
 Box = tuple[float, float, float, float]
 """(x, y, width, height) in the piece's px."""
 Look = Mapping[str, Any]
-IDENTITY: Affine = (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
+IDENTITY: Floats = np.eye(3)
+# Points at which an outline is measured that is seen in perspective.
+POINTS_PER_CURVE = 64
+# What is this near to the eye or behind it is cut off there.
+NEAREST = 1e-3
 
 
 def boxes(piece: Piece, pose: Pose) -> dict[str, Box]:
     """The axis-aligned bounds of each layer's outline, transforms included, stroke left out.
 
-    The outline of a rectangle has its round corners, that of a path is the path; groups and texts have their box.
+    The outline of a rectangle has its round corners, that of a path is the path; all others have their box.
     """
-    return dict(_boxes(piece.layers, pose, IDENTITY))
-
-
-def _boxes(layers: Sequence[LayerBase], pose: Pose, outer: Affine) -> list[tuple[str, Box]]:
-    found: list[tuple[str, Box]] = []
-    for layer in layers:
-        look = pose[layer.id]
-        matrix = multiply(outer, local_matrix(look))
-        left, top, right, bottom = _bounds(layer.kind, look, matrix)
-        found.append((layer.id, (left, top, right - left, bottom - top)))
-        found += _boxes(layer.layers, pose, matrix)
+    found: dict[str, Box] = {}
+    for layer, matrix in placed(piece.layers, pose):
+        left, top, right, bottom = _bounds(layer.kind, pose[layer.id], matrix)
+        found[layer.id] = (left, top, right - left, bottom - top)
     return found
 
 
-def local_matrix(look: Look) -> Affine:
+def placed(layers: Sequence[LayerBase], pose: Pose, outer: Floats = IDENTITY) -> Iterator[tuple[LayerBase, Floats]]:
+    """Every layer in painting order with its matrix: from its own px to the piece's."""
+    for layer in layers:
+        matrix = outer @ local_matrix(pose[layer.id])
+        yield layer, matrix
+        yield from placed(layer.layers, pose, matrix)
+
+
+def local_matrix(look: Look) -> Floats:
     """From the layer's own px, its top left corner at 0, 0, to those around it.
 
-    As CSS has it: moved to x, y; turned, then scaled inside, about the pivot.
+    As CSS has it with `translate`, `rotate`, `scale`, and in `transform` perspective, turns about x and y, and skews:
+    the last of them is done first, all about the pivot (CSS Transforms Level 2, section 6).
     """
     turn = math.radians(look["rotation"])
     cos, sin = math.cos(turn), math.sin(turn)
-    a, b = cos * look["scale_x"], sin * look["scale_x"]
-    c, d = -sin * look["scale_y"], cos * look["scale_y"]
     px, py = look["pivot_x"] * look["width"], look["pivot_y"] * look["height"]
-    return (a, b, c, d, look["x"] + px - a * px - c * py, look["y"] + py - b * px - d * py)
+    matrix = np.array([[cos, -sin, look["x"] + px], [sin, cos, look["y"] + py], [0.0, 0.0, 1.0]])
+    matrix = matrix @ np.diag((look["scale_x"], look["scale_y"], 1.0))
+    if look["rotation_x"] or look["rotation_y"]:
+        matrix = matrix @ _turned_in_space(look)
+    if look["skew_x"] or look["skew_y"]:
+        along, down = math.tan(math.radians(look["skew_x"])), math.tan(math.radians(look["skew_y"]))
+        matrix = matrix @ np.array([[1.0, along, 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]])
+        matrix = matrix @ np.array([[1.0, 0.0, 0.0], [down, 1.0, 0.0], [0.0, 0.0, 1.0]])
+    return np.asarray(matrix @ np.array([[1.0, 0.0, -px], [0.0, 1.0, -py], [0.0, 0.0, 1.0]]))
 
 
-def multiply(outer: Affine, inner: Affine) -> Affine:
-    """The matrix that applies `inner` first."""
-    a, b, c, d, e, f = outer
-    p, q, r, s, t, u = inner
-    return (
-        a * p + c * q,
-        b * p + d * q,
-        a * r + c * s,
-        b * r + d * s,
-        a * t + c * u + e,
-        b * t + d * u + f,
-    )
+def _turned_in_space(look: Look) -> Floats:
+    """perspective(d) · rotateX(α) · rotateY(β), of a flat layer and seen flat: z left out of 4×4."""
+    a, b = math.radians(look["rotation_x"]), math.radians(look["rotation_y"])
+    # rotateX · rotateY of (x, y, 0): its z is what perspective divides by.
+    x = (math.cos(b), 0.0)
+    y = (math.sin(a) * math.sin(b), math.cos(a))
+    z = (-math.cos(a) * math.sin(b), math.sin(a))
+    # CSS takes a perspective below 1 px for 1 px.
+    eye = -1.0 / max(look["perspective"], 1.0) if look["perspective"] else 0.0
+    return np.array([[*x, 0.0], [*y, 0.0], [z[0] * eye, z[1] * eye, 1.0]])
 
 
 def corner_radii(look: Look) -> list[tuple[float, float]]:
@@ -82,17 +97,21 @@ def corner_radii(look: Look) -> list[tuple[float, float]]:
     return [(radius * factor, radius * factor) for radius in radii]
 
 
-def _bounds(kind: str, look: Look, matrix: Affine) -> Box:
-    """(left, top, right, bottom)."""
-    if kind == "path":
-        stretch = (look["width"] / look["view_width"], 0.0, 0.0, look["height"] / look["view_height"], 0.0, 0.0)
-        return paths.bounds(look["path"], multiply(matrix, stretch))
-    radii = [(0.0, 0.0)] * 4
+def _radii(kind: str, look: Look) -> list[tuple[float, float]]:
     if kind == "ellipse":
-        radii = [(look["width"] / 2.0, look["height"] / 2.0)] * 4
-    elif kind == "rectangle":
-        radii = corner_radii(look)
-    a, b, c, d, e, f = matrix
+        return [(look["width"] / 2.0, look["height"] / 2.0)] * 4
+    return corner_radii(look) if kind in ("rectangle", "picture") else [(0.0, 0.0)] * 4
+
+
+def _bounds(kind: str, look: Look, matrix: Floats) -> Box:
+    """(left, top, right, bottom)."""
+    if np.any(matrix[2] != (0.0, 0.0, 1.0)):
+        return _bounds_of(seen(outline_points(kind, look), matrix))
+    a, c, e, b, d, f = matrix[:2].ravel().tolist()
+    if kind == "path":
+        u, v = look["width"] / look["view_width"], look["height"] / look["view_height"]
+        return outlines.bounds(look["path"], (a * u, b * u, c * v, d * v, e, f))
+    radii = _radii(kind, look)
     width, height = look["width"], look["height"]
     return (
         e - _reach(width, height, radii, -a, -c),
@@ -116,3 +135,30 @@ def _reach(width: float, height: float, radii: list[tuple[float, float]], dx: fl
         out_x, out_y = max(dx if right else -dx, 0.0), max(dy if bottom else -dy, 0.0)
         best = max(best, centre_x * dx + centre_y * dy + math.hypot(rx * out_x, ry * out_y))
     return best
+
+
+def outline_points(kind: str, look: Look) -> Floats:
+    """Points (n, 2) along the outline in the layer's own px; the same number and order for the same kind of outline."""
+    width, height = look["width"], look["height"]
+    if kind == "path":
+        even = np.linspace(0.0, 1.0, POINTS_PER_CURVE * 4)
+        points = np.concatenate([path.points_at(even) for path in outlines.subpaths(look["path"])])
+        return np.asarray(points * (width / look["view_width"], height / look["view_height"]))
+    corners, parts = ((0, 0), (1, 0), (1, 1), (0, 1)), []
+    for quarter, ((right, bottom), (rx, ry)) in enumerate(zip(corners, _radii(kind, look), strict=True)):
+        turn = np.radians(180.0 + 90.0 * quarter + np.linspace(0.0, 90.0, POINTS_PER_CURVE))
+        x = (width - rx if right else rx) + rx * np.cos(turn)
+        y = (height - ry if bottom else ry) + ry * np.sin(turn)
+        parts.append(np.column_stack((x, y)))
+    return np.concatenate(parts)
+
+
+def seen(points: Floats, matrix: Floats) -> Floats:
+    """Points (n, 2) under a matrix."""
+    x, y, w = matrix @ np.column_stack((points, np.ones(len(points)))).T
+    return np.asarray(np.column_stack((x, y)) / np.maximum(w, NEAREST)[:, None])
+
+
+def _bounds_of(points: Floats) -> Box:
+    (left, top), (right, bottom) = points.min(axis=0).tolist(), points.max(axis=0).tolist()
+    return left, top, right, bottom

@@ -7,33 +7,36 @@ from typing import Any, NamedTuple
 
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition, walk
+from keen_ripple.core.document.spans import Spans
+from keen_ripple.core.layout import laid_out
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.properties import BY_NAME
 
+LAID_OUT = ("x", "y", "width", "height")
 ORDER = {name: index for index, name in enumerate(BY_NAME)}
 
 
 class Move(NamedTuple):
     """One property of one layer on its way; `easing` is None for a cut, which takes no time.
 
-    Times are ms, from the start of the transition or, on a timeline, of the run.
+    Times are ms, from the start of the transition or, on a timeline, of the run; whole unless a motion was interrupted.
     """
 
     layer: str
     property: str
-    start_ms: int
-    end_ms: int
+    start_ms: float
+    end_ms: float
     easing: Easing | None
     start: Any
     end: Any
 
-    def later(self, by_ms: int) -> Move:
+    def later(self, by_ms: float) -> Move:
         return self._replace(start_ms=self.start_ms + by_ms, end_ms=self.end_ms + by_ms)
 
 
 def length_ms(transition: Transition) -> int:
     """How long a transition takes: until its own timing and its last lane have ended."""
-    return max(end for _, end, _ in _Lanes(transition).all())
+    return Spans(transition).length_ms
 
 
 def moves_of(piece: Piece, poses: Mapping[str, Pose], transition: Transition) -> Iterator[Move]:
@@ -41,42 +44,17 @@ def moves_of(piece: Piece, poses: Mapping[str, Pose], transition: Transition) ->
     before, after = poses[transition.from_], poses[transition.to]
     states = {state.id: state for state in piece.states}
     changes = states[transition.from_].changes, states[transition.to].changes
-    lanes = _Lanes(transition)
+    inside = laid_out(piece.layers)
+    spans = Spans(transition)
     for layer, _ in walk(piece.layers):
         names = {name for look in changes if layer.id in look for name in look[layer.id].model_fields_set}
+        if layer.id in inside:
+            names.update(LAID_OUT)
         old, new = before[layer.id], after[layer.id]
-        for name in sorted((name for name in names if old[name] != new[name]), key=ORDER.__getitem__):
-            yield Move(layer.id, name, *lanes.of(layer.id, name), old[name], new[name])
-
-
-Span = tuple[int, int, Easing | None]
-"""(start_ms, end_ms, easing) inside a transition."""
-
-
-class _Lanes:
-    """The spans of a transition, worked out once for all its moves."""
-
-    def __init__(self, transition: Transition) -> None:
-        timing = transition.timing
-        self._own: Span = (0, 0, None)
-        self._special: dict[tuple[str, str | None], Span] = {}
-        if transition.style == "cut":
-            return
-        self._own = _span(0, timing.length_ms(), timing.progress())
-        self._special = {
-            (lane.layer, lane.property): _span(
-                lane.delay_ms, (lane.timing or timing).length_ms(), (lane.timing or timing).progress()
-            )
-            for lane in transition.lanes
-        }
-
-    def of(self, layer: str, name: str) -> Span:
-        """The lane of the property, or that of its layer, or the transition's own."""
-        return self._special.get((layer, name)) or self._special.get((layer, None)) or self._own
-
-    def all(self) -> list[Span]:
-        return [self._own, *self._special.values()]
-
-
-def _span(delay_ms: int, length: int, easing: Easing) -> Span:
-    return delay_ms, delay_ms + length, easing if length else None
+        moved = [name for name in names if old[name] != new[name] and BY_NAME[name].blend != "layout"]
+        for name in sorted(moved, key=ORDER.__getitem__):
+            start, end, easing, _ = spans.of(layer.id, name)
+            if BY_NAME[name].blend == "discrete" or transition.style == "cross-fade":
+                # Nothing in between: at once, when its motion would begin.
+                end, easing = start, None
+            yield Move(layer.id, name, start, end, easing, old[name], new[name])

@@ -1,4 +1,4 @@
-"""The one table of what a layer has: unit, range, default, blend, tolerance and the CSS that shows it.
+"""The one table of what a layer has: unit, range, default, blend, tolerance and the CSS and SVG that show it.
 
 Models, poses, tapes, the page and the hand-offs loop over it; a new property is a new row.
 """
@@ -9,18 +9,20 @@ from dataclasses import dataclass
 from functools import cache
 from typing import Any
 
-from keen_ripple.core.blends import BLENDS, Blend
+from keen_ripple.core.blends import Blend, blend_named
 
-KINDS = ("group", "rectangle", "ellipse", "path", "text")
+KINDS = ("group", "rectangle", "ellipse", "path", "text", "picture")
 SHAPES = ("rectangle", "ellipse", "path")
+CASTING = (*SHAPES, "text", "picture")
 
 
 @dataclass(frozen=True)
 class Property:
     """One row. `low` and `high` bound what may be written, and also what is shown where `clamped`.
 
-    `default` is None where a value must be given. `varies` says whether states may differ in it. `tolerance` is how
-    far a tape may be off, in the property's own unit (colours: of 255).
+    `blend` is how it is mixed, or `layout` for what only places other layers, at states, and is never in motion
+    itself. `default` is None where a value must be given. `varies` says whether states may differ in it. `tolerance` is
+    how far a tape may be off, in the property's own unit (colours: of 255).
     """
 
     name: str
@@ -35,68 +37,106 @@ class Property:
     kinds: tuple[str, ...] = KINDS
     varies: bool = True
     css: str = ""
+    svg: str = ""
     choices: tuple[str, ...] = ()
 
 
-def _length(name: str, label: str, css: str, **rest: Any) -> Property:
-    return Property(name, label, "px", "linear", tolerance=0.05, css=css, **rest)
+def _length(name: str, label: str, css: str, svg: str, **rest: Any) -> Property:
+    return Property(name, label, "px", "linear", tolerance=0.05, css=css, svg=svg, **rest)
 
 
-def _angle(name: str, label: str, css: str) -> Property:
-    return Property(name, label, "°", "linear", 0.0, tolerance=0.05, css=css)
+def _angle(name: str, label: str, css: str, svg: str = "transform") -> Property:
+    return Property(name, label, "°", "linear", 0.0, tolerance=0.05, css=css, svg=svg)
 
 
-def _factor(name: str, label: str, css: str, default: float, **rest: Any) -> Property:
-    return Property(name, label, "", "linear", default, tolerance=0.002, css=css, **rest)
-
-
-def _colour(name: str, label: str, css: str, default: str, kinds: tuple[str, ...]) -> Property:
-    return Property(name, label, "colour", "colour", default, tolerance=1.0, kinds=kinds, css=css)
+def _factor(name: str, label: str, css: str, default: float, svg: str = "transform", **rest: Any) -> Property:
+    return Property(name, label, "", "linear", default, tolerance=0.002, css=css, svg=svg, **rest)
 
 
 def _radius(name: str, label: str) -> Property:
-    return _length(f"radius_{name}", label, "border-radius", default=0.0, low=0.0, clamped=True, kinds=("rectangle",))
+    rest = {"default": 0.0, "low": 0.0, "clamped": True, "kinds": ("rectangle", "picture")}
+    return _length(f"radius_{name}", label, "border-radius", "rx", **rest)
 
+
+def _choice(name: str, label: str, choices: tuple[str, ...], kinds: tuple[str, ...], css: str, **rest: Any) -> Property:
+    rest = {"default": choices[0], "blend": "discrete", "svg": css, **rest}
+    return Property(name, label, "", kinds=kinds, choices=choices, css=css, **rest)
+
+
+def _layout(name: str, label: str, default: Any, kinds: tuple[str, ...] = ("group",), **rest: Any) -> Property:
+    return Property(name, label, "" if rest.get("choices") else "px", "layout", default, kinds=kinds, **rest)
+
+
+RULES = ("start", "end", "both", "centre", "scale", "fixed")
 
 PROPERTIES: tuple[Property, ...] = (
-    _length("x", "x", "translate"),
-    _length("y", "y", "translate"),
-    _length("width", "width", "width", low=0.0, clamped=True),
-    _length("height", "height", "height", low=0.0, clamped=True),
+    _length("x", "x", "translate", "transform"),
+    _length("y", "y", "translate", "transform"),
+    _length("width", "width", "width", "width", low=0.0, clamped=True),
+    _length("height", "height", "height", "height", low=0.0, clamped=True),
     _angle("rotation", "rotation", "rotate"),
     _factor("scale_x", "scale x", "scale", 1.0),
     _factor("scale_y", "scale y", "scale", 1.0),
+    _angle("skew_x", "skew x", "transform"),
+    _angle("skew_y", "skew y", "transform"),
+    _angle("rotation_x", "rotation about x", "transform", ""),
+    _angle("rotation_y", "rotation about y", "transform", ""),
+    # 0 is none: what turns about x or y is then only foreshortened.
+    _length("perspective", "perspective", "transform", "", default=0.0, low=0.0, clamped=True),
     _factor("pivot_x", "pivot x", "transform-origin", 0.5),
     _factor("pivot_y", "pivot y", "transform-origin", 0.5),
-    _factor("opacity", "opacity", "opacity", 1.0, low=0.0, high=1.0, clamped=True),
+    Property("visible", "visible", "", "visible", True, tolerance=0.002, css="opacity", svg="opacity"),
+    _factor("opacity", "opacity", "opacity", 1.0, "opacity", low=0.0, high=1.0, clamped=True),
     _radius("top_left", "radius top left"),
     _radius("top_right", "radius top right"),
     _radius("bottom_right", "radius bottom right"),
     _radius("bottom_left", "radius bottom left"),
-    _colour("fill", "fill", "background-color", "#15293b", (*SHAPES, "text")),
-    _colour("stroke", "stroke", "box-shadow", "none", SHAPES),
-    _length(
-        "stroke_width", "stroke width", "box-shadow", default=1.0, low=0.0, clamped=True, kinds=SHAPES
-    ),
-    _length("font_size", "font size", "font-size", default=16.0, low=0.0, clamped=True, kinds=("text",)),
-    Property("text", "text", "", "discrete", kinds=("text",), varies=False),
-    Property("font_weight", "font weight", "", "discrete", 400, 100, 900, kinds=("text",), varies=False),
-    Property(
-        "text_align", "align", "", "discrete", "centre", kinds=("text",), varies=False,
-        choices=("left", "centre", "right"),
-    ),
-    Property("path", "path", "path", "discrete", kinds=("path",), varies=False),
+    Property("fill", "fill", "colour", "paint", "#15293b", kinds=(*SHAPES, "text"), tolerance=1.0, css="background",
+             svg="fill"),
+    Property("stroke", "stroke", "colour", "colour", "none", kinds=SHAPES, tolerance=1.0, css="stroke", svg="stroke"),
+    _length("stroke_width", "stroke width", "stroke-width", "stroke-width", default=1.0, low=0.0, clamped=True,
+            kinds=SHAPES),
+    _choice("stroke_align", "stroke place", ("inside", "centre", "outside"), ("rectangle", "ellipse"), ""),
+    _choice("stroke_cap", "cap", ("butt", "round", "square"), SHAPES, "stroke-linecap", default="round"),
+    _choice("stroke_join", "join", ("miter", "round", "bevel"), SHAPES, "stroke-linejoin", default="miter"),
+    Property("stroke_dash", "dash", "", "dash", (), tolerance=0.05, kinds=SHAPES, css="stroke-dasharray",
+             svg="stroke-dasharray"),
+    _length("stroke_dash_offset", "dash offset", "stroke-dashoffset", "stroke-dashoffset", default=0.0, kinds=SHAPES),
+    # Trims are shares of the outline's length; what lies between start and end is drawn.
+    _factor("trim_start", "trim start", "stroke-dasharray", 0.0, "stroke-dasharray", low=0.0, high=1.0, clamped=True,
+            kinds=SHAPES),
+    _factor("trim_end", "trim end", "stroke-dasharray", 1.0, "stroke-dasharray", low=0.0, high=1.0, clamped=True,
+            kinds=SHAPES),
+    _factor("trim_offset", "trim offset", "stroke-dashoffset", 0.0, "stroke-dashoffset", kinds=SHAPES),
+    Property("shadows", "shadows", "", "shadows", (), tolerance=0.05, kinds=CASTING, css="box-shadow",
+             svg="feDropShadow"),
+    _length("blur", "blur", "filter", "feGaussianBlur", default=0.0, low=0.0, clamped=True),
+    Property("path", "path", "path", "path", tolerance=0.05, kinds=("path",), css="d", svg="d"),
     # The size in which the path is written; it is stretched from there to width and height.
-    Property("view_width", "view width", "px", "discrete", low=1.0, kinds=("path",), varies=False),
-    Property("view_height", "view height", "px", "discrete", low=1.0, kinds=("path",), varies=False),
-    Property(
-        "stroke_cap", "cap", "", "discrete", "round", kinds=("path",), varies=False,
-        choices=("butt", "round", "square"),
-    ),
-    Property(
-        "stroke_join", "join", "", "discrete", "round", kinds=("path",), varies=False,
-        choices=("miter", "round", "bevel"),
-    ),
+    Property("view_width", "view width", "px", "discrete", low=1.0, kinds=("path",), varies=False, svg="viewBox"),
+    Property("view_height", "view height", "px", "discrete", low=1.0, kinds=("path",), varies=False, svg="viewBox"),
+    Property("text", "text", "", "fade", tolerance=0.002, kinds=("text",)),
+    _choice("font_family", "family", ("Hanken Grotesk", "JetBrains Mono"), ("text",), "font-family"),
+    _length("font_size", "font size", "font-size", "font-size", default=16.0, low=0.0, clamped=True, kinds=("text",)),
+    Property("font_weight", "font weight", "", "linear", 400.0, 100.0, 900.0, clamped=True, tolerance=0.5,
+             kinds=("text",), css="font-weight", svg="font-weight"),
+    _factor("line_height", "line height", "line-height", 1.3, "", low=0.0, clamped=True, kinds=("text",)),
+    _length("letter_spacing", "letter spacing", "letter-spacing", "letter-spacing", default=0.0, kinds=("text",)),
+    _choice("text_align", "align", ("left", "centre", "right"), ("text",), "text-align", default="centre"),
+    Property("source", "picture", "", "fade", tolerance=0.002, kinds=("picture",), css="background-image", svg="href"),
+    _choice("fit", "fit", ("cover", "contain", "fill"), ("picture",), "background-size"),
+    _factor("focus_x", "focus x", "background-position", 0.5, "preserveAspectRatio", kinds=("picture",)),
+    _factor("focus_y", "focus y", "background-position", 0.5, "preserveAspectRatio", kinds=("picture",)),
+    _layout("layout", "layout", "none", choices=("none", "row", "column")),
+    _layout("gap", "gap", 0.0, low=0.0),
+    _layout("padding_x", "padding x", 0.0, low=0.0),
+    _layout("padding_y", "padding y", 0.0, low=0.0),
+    _layout("align", "align across", "centre", choices=("start", "centre", "end", "stretch")),
+    _layout("justify", "justify", "start", choices=("start", "centre", "end", "between")),
+    # What a row or column has left is shared out in proportion.
+    Property("grow", "grow", "", "layout", 0.0, low=0.0),
+    _layout("resize_x", "resize x", "start", KINDS, choices=RULES),
+    _layout("resize_y", "resize y", "start", KINDS, choices=RULES),
 )  # fmt: skip
 
 BY_NAME: dict[str, Property] = {row.name: row for row in PROPERTIES}
@@ -115,6 +155,14 @@ def names_of(kind: str) -> frozenset[str]:
     return frozenset(row.name for row in properties_of(kind))
 
 
-def blend_of(row: Property, colour_space: str) -> Blend:
-    """How the property is blended; colours in the space that the piece asks for."""
-    return BLENDS[colour_space if row.blend == "colour" else row.blend]
+def blend_of(row: Property, colour_space: str, *values: Any) -> Blend:
+    """How these values of the property are blended; colours in the space that the piece asks for."""
+    if row.blend == "paint" and all(isinstance(value, str) for value in values):
+        return blend_named("colour", colour_space)
+    return blend_named(row.blend, colour_space)
+
+
+@cache
+def moving_of(kind: str) -> tuple[Property, ...]:
+    """The rows of this kind that can be in motion."""
+    return tuple(row for row in properties_of(kind) if row.varies and row.blend != "layout")

@@ -19,9 +19,18 @@ def leg_reading(leg: Leg) -> dict[str, Any]:
     return {
         "length_ms": leg.length_ms,
         "moves": [[m.layer, m.property, m.start_ms, m.end_ms] for m in leg.moves],
+        "fade": _fade_knots(leg),
         **timing_reading(leg.transition.timing),
         "lanes": [timing_reading(lane.timing) if lane.timing else None for lane in leg.transition.lanes],
     }
+
+
+def _fade_knots(leg: Leg) -> list[list[float]] | None:
+    """(ms, share of the new look) of a cross-fade, within 0–1."""
+    if leg.fade is None:
+        return None
+    knots = curve_knots(leg.fade, DRAWN)
+    return [[round(u * leg.length_ms, 3), min(max(round(p, 4), 0.0), 1.0)] for u, p in knots.tolist()]
 
 
 def timing_reading(timing: Curve | Spring) -> dict[str, Any]:

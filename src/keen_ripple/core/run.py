@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+import math
+from bisect import bisect_right
+from collections.abc import Mapping
+from dataclasses import dataclass, replace
 from typing import Literal
 
 from keen_ripple.core.document import Piece, Transition
@@ -12,14 +15,16 @@ from keen_ripple.core.moves import length_ms
 
 @dataclass(frozen=True)
 class Segment:
-    """A stretch of the run in whole ms: a state at rest, or the way between two. A cut takes no time."""
+    """A stretch of the run in ms, whole in a run: a state at rest, or the way between two. A cut takes no time."""
 
     kind: Literal["hold", "travel"]
     from_: str
     to: str
-    start_ms: int
-    end_ms: int
+    start_ms: float
+    end_ms: float
     transition: str
+    # Which leg plays it: the transition's id, unless it is left early or begins in mid-motion.
+    leg: str = ""
 
     def to_json(self) -> dict[str, object]:
         return {
@@ -33,68 +38,109 @@ class Segment:
 
 @dataclass(frozen=True)
 class Run:
-    """`segments` cover the lead-in and one round of the loop; `loop_ms` is None where the run ends."""
+    """`segments` cover the lead-in and one round of the loop; `loop_ms` is None where the run ends.
+
+    `plays` is how often the loop is played before the piece rests in `final_state`, None for ever. After
+    `common_loop_ms` everything looks as before, undercurrents too, from `lead_in_ms` on or, where the run ends, from
+    its end; None where nothing goes round.
+    """
 
     lead_in_ms: int
     loop_ms: int | None
     segments: tuple[Segment, ...]
     final_state: str
+    plays: int | None = None
+    common_loop_ms: int | None = None
 
     @property
     def total_ms(self) -> int:
         """The length of the lead-in with one round of the loop."""
         return self.lead_in_ms + (self.loop_ms or 0)
 
+    @property
+    def end_ms(self) -> int | None:
+        """When the last state is reached; None where the loop never ends."""
+        if self.loop_ms is None:
+            return self.lead_in_ms
+        return self.lead_in_ms + self.plays * self.loop_ms if self.plays else None
+
     def within(self, t_ms: float) -> float:
         """The moment of the first round that looks like `t_ms` ≥ 0: loops go round, ends stay."""
-        if t_ms < self.total_ms:
-            return t_ms
-        if self.loop_ms is None:
+        if self.end_ms is not None and t_ms >= self.end_ms:
             return float(self.total_ms)
+        if self.loop_ms is None or t_ms < self.total_ms:
+            return t_ms
         return self.lead_in_ms + (t_ms - self.lead_in_ms) % self.loop_ms
+
+    def states_at(self, moment_ms: float) -> tuple[str, str]:
+        """The states between which a moment of the first round lies; twice the same at rest."""
+        index = bisect_right(self.segments, moment_ms, key=lambda segment: segment.start_ms) - 1
+        if index < 0 or moment_ms >= self.segments[index].end_ms:
+            return self.final_state, self.final_state
+        return self.segments[index].from_, self.segments[index].to
 
     def to_json(self) -> dict[str, object]:
         return {
             "lead_in_ms": self.lead_in_ms,
             "loop_ms": self.loop_ms,
             "segments": [segment.to_json() for segment in self.segments],
+            **({"plays": self.plays} if self.plays else {}),
+            **({"common_loop_ms": self.common_loop_ms} if self.common_loop_ms != self.loop_ms else {}),
         }
 
 
 def run_of(piece: Piece) -> Run:
     """Follows the cues that need no person from the start state. Raises RunFault for a loop that takes no time."""
-    reached: dict[str, int] = {}
+    # The start is another place when it is met again: what appears, appears once.
+    reached: dict[tuple[str, bool], int] = {}
     segments: list[Segment] = []
-    state, now = piece.start, 0
-    while state not in reached:
-        reached[state] = now
-        transition = _leaves_first(piece, state)
+    place, now = (piece.start, True), 0
+    while place not in reached:
+        reached[place] = now
+        state, first = place
+        transition = leaves_first(piece, state, first)
         if transition is None:
-            return Run(now, None, tuple(segments), state)
+            return with_common_loop(piece, Run(now, None, tuple(segments), state))
         departure = now + transition.hold_ms
         if departure > now:
-            segments.append(Segment("hold", state, state, now, departure, transition.id))
+            segments.append(Segment("hold", state, state, now, departure, transition.id, transition.id))
         now = departure + length_ms(transition)
-        segments.append(Segment("travel", state, transition.to, departure, now, transition.id))
-        state = transition.to
-    lead_in = reached[state]
+        segments.append(Segment("travel", state, transition.to, departure, now, transition.id, transition.id))
+        place = _merged((transition.to, False), reached, piece)
+    lead_in = reached[place]
     if now == lead_in:
-        raise _no_time([name for name, at in reached.items() if at == lead_in and _after(reached, state, name)], piece)
-    return Run(lead_in, now - lead_in, tuple(segments), state)
+        order = list(reached)
+        raise no_time([state for state, _ in order[order.index(place) :]], piece)
+    return with_common_loop(piece, Run(lead_in, now - lead_in, tuple(segments), place[0], piece.plays))
 
 
-def _leaves_first(piece: Piece, state: str) -> Transition | None:
-    """The transition that starts by itself: the one with the shortest hold, the first written among equals."""
-    own = [t for t in piece.transitions if t.from_ == state and t.cue == "hold"]
+def _merged(place: tuple[str, bool], reached: Mapping[tuple[str, bool], int], piece: Piece) -> tuple[str, bool]:
+    """The start met again is the same place unless something left it that only appears."""
+    state, _ = place
+    first_time = (state, True)
+    same = first_time in reached and leaves_first(piece, state, True) == leaves_first(piece, state, False)
+    return first_time if same else place
+
+
+def with_common_loop(piece: Piece, run: Run) -> Run:
+    looping = [s for s in run.segments if s.end_ms > run.lead_in_ms] if run.loop_ms and not run.plays else []
+    ends = [(segment.from_, segment.to) for segment in looping] or [(run.final_state, run.final_state)]
+    periods = [u.period_ms for u in piece.undercurrents if any(u.runs(*pair) for pair in ends)]
+    periods += [run.loop_ms] if run.loop_ms and not run.plays else []
+    return replace(run, common_loop_ms=math.lcm(*periods) if periods else None)
+
+
+def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:
+    """The transition that starts by itself: the one with the shortest hold, the first written among equals.
+
+    `first` says whether the piece has just begun, so that things appear.
+    """
+    cues = ("hold", "appear") if first else ("hold",)
+    own = [t for t in piece.transitions if t.from_ == state and t.cue in cues]
     return min(own, key=lambda t: t.hold_ms, default=None)
 
 
-def _after(reached: dict[str, int], first: str, name: str) -> bool:
-    order = list(reached)
-    return order.index(name) >= order.index(first)
-
-
-def _no_time(states: list[str], piece: Piece) -> RunFault:
+def no_time(states: list[str], piece: Piece) -> RunFault:
     names = {state.id: state.name for state in piece.states}
     chain = " → ".join(names[state] for state in [*states, states[0]])
     return RunFault(

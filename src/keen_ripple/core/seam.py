@@ -2,65 +2,113 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass
-from math import hypot
+from typing import Any
 
 import numpy as np
 
+from keen_ripple.core.arrays import Floats
 from keen_ripple.core.colour import oklab_of
-from keen_ripple.core.document import walk
-from keen_ripple.core.geometry import boxes
+from keen_ripple.core.geometry import outline_points, placed, seen
 from keen_ripple.core.poses import Pose
+from keen_ripple.core.run import Segment
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.track import poses_at, tracks_of
+
+# Speeds are measured over this long on either side, in ms.
+STEP_MS = 1.0
 
 
 @dataclass(frozen=True)
 class Seam:
-    """The greatest jump of a layer's bounds in px, and of its colour and opacity as ΔE OK (0–1), by layer."""
+    """What jumps where a loop closes, and the layer that jumps most in each way; None where nothing does.
 
-    distance_px: float
-    colour: float
-    layer: str | None
+    `distance_px`: the greatest way of a point on an outline. `colour`: the greatest ΔE OK, alpha and opacity included.
+    `speed_px_s`: the greatest change of an outline's speed in px per second.
+    """
+
+    distance_px: float = 0.0
+    colour: float = 0.0
+    speed_px_s: float = 0.0
+    layer: str | None = None
+    colour_layer: str | None = None
+    speed_layer: str | None = None
 
     def to_json(self) -> dict[str, object]:
-        return {"distance_px": round(self.distance_px, 3), "colour": round(self.colour, 4), "layer": self.layer}
+        return {
+            "distance_px": round(self.distance_px, 3),
+            "colour": round(self.colour, 4),
+            "speed_px_s": round(self.speed_px_s, 1),
+            "layer": self.layer or self.colour_layer,
+            "colour_layer": self.colour_layer,
+            "speed_layer": self.speed_layer,
+        }
 
 
 def seam_of(timeline: Timeline) -> Seam | None:
-    """The seam of a loop; None where the run ends. Only a cut that closes the loop leaves one open."""
+    """The seam of a loop; None where the run ends. Only a cut that closes the loop leaves distance or colour open."""
     run = timeline.run
     if run.loop_ms is None:
         return None
-    closing = run.segments[-1]
-    if closing.start_ms < closing.end_ms:
-        return Seam(0.0, 0.0, None)
-    before, after = timeline.poses[closing.from_], timeline.poses[closing.to]
-    first, second = boxes(timeline.piece, before), boxes(timeline.piece, after)
-    jumps = {name: _jump(first[name], second[name]) for name in first}
-    shades = {layer.id: _shade(before, after, layer.id) for layer, _ in walk(timeline.piece.layers)}
-    worst = max(jumps, key=lambda name: (jumps[name], shades[name]), default=None)
-    colour = max(shades.values(), default=0.0)
-    if worst and jumps[worst] == 0.0:
-        worst = max(shades, key=lambda name: shades[name]) if colour else None
-    return Seam(max(jumps.values(), default=0.0), colour, worst)
+    step = min(STEP_MS, run.loop_ms / 4.0)
+    opening = next(segment for segment in run.segments if segment.end_ms > run.lead_in_ms)
+    earlier, before = _either_side(timeline, run.segments[-1], -step)
+    later, after = _either_side(timeline, opening, step)
+    outlines = [_outlines(timeline, pose) for pose in (earlier, before, after, later)]
+    jumps = {name: float(np.max(_ways(outlines[1][name], points))) for name, points in outlines[2].items()}
+    speeds = {
+        name: float(np.max(_ways(outlines[1][name] - outlines[0][name], outlines[3][name] - points)) * 1000.0 / step)
+        for name, points in outlines[2].items()
+    }
+    shades = {layer: _shade(before[layer], after[layer]) for layer in after}
+    (layer, distance), (colour_layer, colour), (speed_layer, speed) = map(_worst, (jumps, shades, speeds))
+    return Seam(distance, colour, speed, layer, colour_layer, speed_layer)
 
 
-def _jump(a: tuple[float, ...], b: tuple[float, ...]) -> float:
-    corners = [(box[0] + right * box[2], box[1] + low * box[3]) for box in (a, b) for right in (0, 1) for low in (0, 1)]
-    return max(hypot(p[0] - q[0], p[1] - q[1]) for p, q in zip(corners[:4], corners[4:], strict=True))
+def _either_side(timeline: Timeline, segment: Segment, step: float) -> list[Pose]:
+    """The looks `step` ms into a segment, or before its end, and at that end of it."""
+    leaving, reaching = timeline.poses[segment.from_], timeline.poses[segment.to]
+    length = segment.end_ms - segment.start_ms
+    if segment.kind == "hold" or length == 0:
+        return [leaving, leaving]
+    leg = timeline.legs[segment.leg]
+    tracks = tracks_of(leg.moves_on_axis(), leaving, timeline.piece.blend)
+    inside, edge = (min(step, length), 0.0) if step > 0 else (max(length + step, 0.0), float(length))
+    first, second = poses_at(leaving, tracks, np.array(sorted((inside, edge))))
+    moving, at_edge = (second, first) if step > 0 else (first, second)
+    return [moving, at_edge if leg.carried else leaving if step > 0 else reaching]
 
 
-def _shade(before: Pose, after: Pose, layer: str) -> float:
+def _outlines(timeline: Timeline, pose: Pose) -> dict[str, Floats]:
+    layers = placed(timeline.piece.layers, pose)
+    return {layer.id: seen(outline_points(layer.kind, pose[layer.id]), matrix) for layer, matrix in layers}
+
+
+def _ways(a: Floats, b: Floats) -> Floats:
+    return np.asarray(np.hypot(*(a - b).T))
+
+
+# Below these nothing is seen: a millionth of a px, and rounding of speeds over one ms.
+NOTHING = 1e-3
+
+
+def _worst(amounts: Mapping[str, float]) -> tuple[str | None, float]:
+    name = max(amounts, key=amounts.__getitem__, default=None)
+    return (name, amounts[name]) if name is not None and amounts[name] > NOTHING else (None, 0.0)
+
+
+def _shade(before: Mapping[str, Any], after: Mapping[str, Any]) -> float:
     """The distance in OKLab, premultiplied by alpha and opacity, alpha itself counted as a fourth axis."""
-    looks = before[layer], after[layer]
-    jump = float(abs(looks[0]["opacity"] - looks[1]["opacity"]))
+    seen_by = [float(look["opacity"]) * float(look["visible"]) for look in (before, after)]
+    jump = abs(seen_by[0] - seen_by[1])
     for name in ("fill", "stroke"):
-        if name in looks[0]:
-            a, b = (_premultiplied(look[name]) for look in looks)
+        if isinstance(before.get(name), str) and isinstance(after.get(name), str):
+            a, b = (_premultiplied(look[name], share) for look, share in zip((before, after), seen_by, strict=True))
             jump = max(jump, float(np.linalg.norm(a - b)))
     return jump
 
 
-def _premultiplied(text: str) -> np.ndarray[tuple[int], np.dtype[np.float64]]:
+def _premultiplied(text: str, share: float) -> Floats:
     lightness, a, b, alpha = oklab_of(text)
-    return np.array([lightness * alpha, a * alpha, b * alpha, alpha])
+    return np.array([lightness, a, b, 1.0]) * alpha * share

@@ -11,11 +11,12 @@ from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from types import MappingProxyType
+from typing import Any
 
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.blends import Blend
+from keen_ripple.core.blends import Between, Blend, Switch
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.curves.fit import fit_lines
 from keen_ripple.core.moves import Move
@@ -24,6 +25,9 @@ from keen_ripple.core.properties import BY_NAME, Property, blend_of
 # Traces are off by at most 2e-5 of progress, and rounding takes its share; the rest of a tolerance is for the knots.
 SHARE = 0.9
 TRACE_ERROR = 2e-5
+# The share of a tolerance by which the points may leave the motion that is simplified, and how often they are doubled.
+DENSE = 0.1
+REFINEMENTS = 12
 
 
 @dataclass(frozen=True, eq=False)
@@ -37,6 +41,8 @@ class TapeTrack:
     property: str
     times_ms: Floats
     rows: Floats
+    # What rows hold, as JSON; None for numbers and colours. See `Between.form`.
+    form: Any = None
 
 
 def tape_of(
@@ -86,15 +92,23 @@ def _clamped(row: Property, times: Floats, values: Floats) -> tuple[Floats, Floa
 
 
 def _single(move: Move, colour_space: str) -> TapeTrack:
-    """A cut, or a move of a colour."""
+    """A cut, or a move of what is not a number."""
     row = BY_NAME[move.property]
-    blend = blend_of(row, colour_space)
+    blend = blend_of(row, colour_space, move.start, move.end)
     if move.easing is None:
-        rows = np.stack((blend.show(move.start), blend.show(move.end)))
-        return TapeTrack(move.layer, move.property, np.full(2, float(move.end_ms)), rows)
-    knots = colour_knots(blend, move.start, move.end, move.easing, row.tolerance * SHARE)
+        return _cut(move, blend)
+    between = blend.between(move.start, move.end)
+    knots = between_knots(blend, move.start, move.end, move.easing, row.tolerance)
     times = move.start_ms + knots[:, 0] * (move.end_ms - move.start_ms)
-    return TapeTrack(move.layer, move.property, times, knots[:, 1:])
+    return TapeTrack(move.layer, move.property, times, knots[:, 1:], between.form)
+
+
+def _cut(move: Move, blend: Blend) -> TapeTrack:
+    times = np.full(2, float(move.end_ms))
+    if blend.columns is None:
+        rows = np.array([[0.0], [1.0]])
+        return TapeTrack(move.layer, move.property, times, rows, Switch(move.start, move.end).form)
+    return TapeTrack(move.layer, move.property, times, np.stack((blend.show(move.start), blend.show(move.end))))
 
 
 @lru_cache(maxsize=4096)
@@ -104,18 +118,29 @@ def curve_knots(easing: Easing, tolerance: float) -> Floats:
 
 
 @lru_cache(maxsize=4096)
-def colour_knots(blend: Blend, start: str, end: str, easing: Easing, tolerance: float) -> Floats:
-    """Knots (u, r, g, b, alpha) within `tolerance`/255 of each channel. Kept: do not write into it."""
-    u, progress = _dense(*easing.trace())
-    rows = blend.mix(start, end, progress)
-    return fit_lines(u, rows, (tolerance, tolerance, tolerance, tolerance / 255.0))
+def between_knots(blend: Blend, start: Any, end: Any, easing: Easing, tolerance: float) -> Floats:
+    """Knots (u, columns …) of what lies between two values, within the tolerances of its columns, or `tolerance`.
+
+    Kept: do not write into it.
+    """
+    between = blend.between(start, end)
+    u, progress = easing.trace()
+    tolerances = np.array(between.tolerances or (tolerance,) * (blend.columns or 1)) * SHARE
+    for _ in range(REFINEMENTS):
+        u, progress, finer = _refined(u, progress, between, tolerances * DENSE)
+        if not finer:
+            break
+    return fit_lines(u, between.rows(progress), tolerances * (1.0 - DENSE))
 
 
-def _dense(u: Floats, progress: Floats) -> tuple[Floats, Floats]:
-    """More points on a trace, since colours bend between its straight lines: none more than 1/128 from the next."""
-    counts = np.ceil(np.abs(np.diff(progress)) * 128.0).astype(int)
-    counts = np.where(np.diff(u) > 0.0, np.maximum(counts, 1), 1)
-    left = np.repeat(np.arange(len(counts)), counts)
-    share = np.concatenate([np.arange(count) / count for count in counts])
-    finer = [a[left] + share * (a[left + 1] - a[left]) for a in (u, progress)]
-    return np.append(finer[0], u[-1]), np.append(finer[1], progress[-1])
+def _refined(u: Floats, progress: Floats, between: Between, tolerances: Floats) -> tuple[Floats, Floats, bool]:
+    """A point more in the middle of every stretch where what is shown leaves the straight line, and whether any was.
+
+    Colours bend between the lines of a trace, most where a channel comes out of black; limits break them.
+    """
+    middle = (progress[:-1] + progress[1:]) / 2.0
+    rows = between.rows(progress)
+    off = np.abs(between.rows(middle) - (rows[:-1] + rows[1:]) / 2.0)
+    bent = np.flatnonzero(np.any(off > tolerances, axis=1) & (np.diff(u) > 0.0))
+    times = (u[bent] + u[bent + 1]) / 2.0
+    return np.insert(u, bent + 1, times), np.insert(progress, bent + 1, middle[bent]), len(bent) > 0

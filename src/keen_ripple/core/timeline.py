@@ -10,26 +10,13 @@ from typing import Any
 
 import numpy as np
 
-from keen_ripple.core.arrays import Floats
-from keen_ripple.core.blends import Blend
-from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece
+from keen_ripple.core.early import carried_run, leaves_early
 from keen_ripple.core.legs import Leg, legs_of
-from keen_ripple.core.moves import Move
 from keen_ripple.core.poses import Pose, poses_of
-from keen_ripple.core.properties import BY_NAME, Property, blend_of
 from keen_ripple.core.run import Run, run_of
-
-
-@dataclass(frozen=True)
-class Track:
-    """One property of one layer through the whole run: its first value, and its moves in the order of time."""
-
-    layer: str
-    property: Property
-    blend: Blend
-    first: Any
-    moves: tuple[Move, ...]
+from keen_ripple.core.track import Progress, Track, looks_at, poses_at, tracks_of
+from keen_ripple.core.undercurrents import course_tracks
 
 
 @dataclass(frozen=True, eq=False)
@@ -47,15 +34,13 @@ class Timeline:
 
     @cached_property
     def tracks(self) -> tuple[Track, ...]:
-        moves: dict[tuple[str, str], list[Move]] = {}
-        for segment in self.run.segments:
-            if segment.kind == "travel":
-                for move in self.legs[segment.transition].moves:
-                    moves.setdefault((move.layer, move.property), []).append(move.later(segment.start_ms))
-        return tuple(
-            Track(layer, BY_NAME[name], blend_of(BY_NAME[name], self.piece.blend), self.rest[layer][name], tuple(track))
-            for (layer, name), track in moves.items()
+        moves = (
+            move.later(segment.start_ms)
+            for segment in self.run.segments
+            if segment.kind == "travel"
+            for move in self.legs[segment.leg].moves_on_axis()
         )
+        return tracks_of(moves, self.rest, self.piece.blend)
 
 
 def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
@@ -64,62 +49,44 @@ def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
     What `before`, the timeline of an earlier revision, has worked out already is taken over where it still holds.
     """
     poses = poses_of(piece)
-    return Timeline(piece, poses, run_of(piece), legs_of(piece, poses, before.legs if before else {}))
+    legs = legs_of(piece, poses, before.legs if before else {})
+    if leaves_early(piece):
+        run, carried = carried_run(piece, poses)
+        return Timeline(piece, poses, run, {**legs, **carried})
+    return Timeline(piece, poses, run_of(piece), legs)
 
 
-class Progress:
-    """Progress of moves at given moments, solved once for all moves with the same time and curve."""
-
-    def __init__(self, times_ms: Floats) -> None:
-        self.times_ms = times_ms
-        self._known: dict[tuple[int, int, Easing], tuple[slice, Floats]] = {}
-
-    def during(self, move: Move) -> tuple[slice, Floats]:
-        """Which moments lie inside the move, and how far it is at each of them. Moments must not fall."""
-        if move.easing is None:
-            at = int(np.searchsorted(self.times_ms, move.start_ms))
-            return slice(at, at), np.empty(0)
-        key = (move.start_ms, move.end_ms, move.easing)
-        if key not in self._known:
-            first, last = np.searchsorted(self.times_ms, (move.start_ms, move.end_ms))
-            u = (self.times_ms[first:last] - move.start_ms) / (move.end_ms - move.start_ms)
-            self._known[key] = slice(int(first), int(last)), move.easing(u)
-        return self._known[key]
+Look = dict[str, Any]
 
 
-def values_at(track: Track, progress: Progress) -> Floats:
-    """The rows that the track shows at the moments of `progress`, all inside the first round; shape (n, columns).
+def sample(timeline: Timeline, times_ms: Iterable[float]) -> list[dict[str, Look]]:
+    """The pose at each moment, in the order asked; loops go round, ends stay, undercurrents run on.
 
-    At the moment of a cut the new value is shown.
+    In the middle of a cross-fade it is the new look: see `cross_fade_at`.
     """
-    first = clamp(track.property, track.blend.show(track.first)[None, :])
-    rows = np.repeat(first, len(progress.times_ms), axis=0)
-    for move in track.moves:
-        inside, p = progress.during(move)
-        rows[inside] = clamp(track.property, track.blend.mix(move.start, move.end, p))
-        rows[inside.stop :] = clamp(track.property, track.blend.show(move.end)[None, :])
-    return rows
-
-
-def clamp(row: Property, values: Floats) -> Floats:
-    """Keeps shown values inside the range of the property, where the table says so."""
-    if not row.clamped:
-        return values
-    return np.clip(values, row.low, row.high)
-
-
-def sample(timeline: Timeline, times_ms: Iterable[float]) -> list[dict[str, dict[str, Any]]]:
-    """The pose at each moment, in the order asked; loops go round, ends stay."""
-    moments = np.array([timeline.run.within(t) for t in times_ms])
+    asked = list(times_ms)
+    moments = np.array([timeline.run.within(t) for t in asked])
     order = np.argsort(moments, kind="stable")
-    progress = Progress(moments[order])
-    poses: list[dict[str, dict[str, Any]]] = [
-        {layer: dict(look) for layer, look in timeline.rest.items()} for _ in moments
-    ]
-    for track in timeline.tracks:
-        for index, row in zip(order, values_at(track, progress), strict=True):
-            poses[index][track.layer][track.property.name] = track.blend.value(row)
+    sorted_poses = poses_at(timeline.rest, timeline.tracks, moments[order])
+    poses = [sorted_poses[place] for place in np.argsort(order, kind="stable")]
+    for undercurrent, track in course_tracks(timeline.piece):
+        phases = np.array(asked) % undercurrent.period_ms
+        order = np.argsort(phases, kind="stable")
+        for index, value in zip(order, looks_at(track, Progress(phases[order])), strict=True):
+            if undercurrent.runs(*timeline.run.states_at(moments[index])):
+                poses[index][track.layer][track.property.name] = value
     return poses
+
+
+def cross_fade_at(timeline: Timeline, t_ms: float) -> tuple[Pose, float] | None:
+    """The look that a cross-fade leaves, and the share (0–1) by which the new one is seen; None outside of them."""
+    moment = timeline.run.within(t_ms)
+    for segment in timeline.run.segments:
+        fade = timeline.legs[segment.leg].fade if segment.kind == "travel" else None
+        if fade is not None and segment.start_ms <= moment < segment.end_ms:
+            share = float(fade(min((moment - segment.start_ms) / (segment.end_ms - segment.start_ms), 1.0)))
+            return timeline.poses[segment.from_], min(max(share, 0.0), 1.0)
+    return None
 
 
 def frame_times(run: Run, fps: float) -> list[float]:

@@ -7,7 +7,14 @@ from importlib.resources import files
 from typing import Any
 
 # In the order of the shelf.
-PIECES = ("tide-loader", "beacon-pulse", "crossing-progress")
+PIECES = (
+    "tide-loader",
+    "beacon-pulse",
+    "crossing-progress",
+    "boarding-stamp",
+    "fog-notice",
+    "sonar-sweep",
+)
 
 
 def documents() -> list[dict[str, Any]]:

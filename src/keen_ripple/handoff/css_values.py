@@ -8,6 +8,7 @@ from typing import Any
 
 from keen_ripple.core.colour import colour_text, oklab_of, parse_colour
 from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.values import ConicGradient, Gradient, LinearGradient, Shadow
 
 Look = Mapping[str, Any]
 
@@ -38,8 +39,8 @@ def colour(text: str, space: str) -> str:
     return f"oklab({plain})" if alpha == 1.0 else f"oklab({plain} / {css_number(alpha, 4)})"
 
 
-def _px(name: str) -> Declaration:
-    return Declaration(name, (name,), lambda look, _: px(look[name]))
+def _px(css: str, name: str = "") -> Declaration:
+    return Declaration(css, (name or css,), lambda look, _: px(look[name or css]))
 
 
 def _translate(look: Look, _: str) -> str:
@@ -63,13 +64,83 @@ def _radii(look: Look, _: str) -> str:
     return corners[0] if len(set(corners)) == 1 else " ".join(corners)
 
 
-def _inner_stroke(look: Look, space: str) -> str:
-    """A stroke inside the outline: unlike a border, this shadow takes no room and may have any width."""
-    return f"inset 0 0 0 {px(look['stroke_width'])} {colour(look['stroke'], space)}"
+def _box_shadow(look: Look, space: str) -> str:
+    """Shadows, under a stroke inside the outline: unlike a border, this one takes no room and may have any width."""
+    stroke = [f"inset 0 0 0 {px(look['stroke_width'])} {colour(look['stroke'], space)}"] if "stroke" in look else []
+    return ", ".join([*stroke, *(_shadow(shadow, space) for shadow in look["shadows"])]) or "none"
+
+
+def _shadow(shadow: Shadow, space: str) -> str:
+    lengths = " ".join(px(value) for value in (shadow.x, shadow.y, shadow.blur, shadow.spread))
+    return f"{'inset ' * shadow.inset}{lengths} {colour(shadow.colour, space)}"
+
+
+def _blur(look: Look, _: str) -> str:
+    return f"blur({css_number(look['blur'], 3)}px)"
+
+
+def _blur_and_shadows(look: Look, space: str) -> str:
+    """Where the outline is no box. A drop shadow's blur is a standard deviation, a box shadow's twice that."""
+    drops = [f"drop-shadow({px(s.x)} {px(s.y)} {px(s.blur / 2.0)} {colour(s.colour, space)})" for s in look["shadows"]]
+    return " ".join([_blur(look, space), *drops])
+
+
+def _transform(look: Look, _: str) -> str:
+    eye = f"perspective({px(look['perspective'])}) " if look["perspective"] else ""
+    turns = f"rotateX({_deg(look['rotation_x'])}) rotateY({_deg(look['rotation_y'])})"
+    return f"{eye}{turns} skewX({_deg(look['skew_x'])}) skewY({_deg(look['skew_y'])})"
+
+
+def _deg(value: float) -> str:
+    return f"{css_number(value, 4)}deg"
+
+
+def paint_image(paint: Gradient) -> str:
+    """A gradient as a CSS image."""
+    stops = ", ".join(f"{colour(stop.colour, RESTING)} {_percent(stop.at)}" for stop in paint.stops)
+    if isinstance(paint, LinearGradient):
+        return f"linear-gradient({_deg(paint.angle)}, {stops})"
+    centre = f"at {_percent(paint.centre_x)} {_percent(paint.centre_y)}"
+    if isinstance(paint, ConicGradient):
+        return f"conic-gradient(from {_deg(paint.angle)} {centre}, {stops})"
+    return f"radial-gradient({_percent(paint.radius)} {_percent(paint.radius)} {centre}, {stops})"
+
+
+def _percent(share: float) -> str:
+    return f"{css_number(share * 100.0, 4)}%"
 
 
 def _fill(css: str) -> Declaration:
-    return Declaration(css, ("fill",), lambda look, space: colour(look["fill"], space), calm=True)
+    def text(look: Look, space: str) -> str:
+        return colour(look["fill"], space) if isinstance(look["fill"], str) else paint_image(look["fill"])
+
+    return Declaration(css, ("fill",), text, calm=True)
+
+
+def _dash(look: Look, _: str) -> str:
+    if trimmed(look):
+        drawn = max(look["trim_end"] - look["trim_start"], 0.0)
+        return f"{css_number(drawn)} {css_number(1.0 - drawn)}"
+    return " ".join(css_number(length, 3) for length in look["stroke_dash"]) or "none"
+
+
+def _dash_offset(look: Look, _: str) -> str:
+    return css_number(-look["trim_start"] - look["trim_offset"] if trimmed(look) else look["stroke_dash_offset"])
+
+
+TRIM = ("trim_start", "trim_end", "trim_offset")
+
+
+def trimmed(look: Look) -> bool:
+    """Whether the outline's length counts as 1. What is trimmed once is written so always, marked by `TRIMMED`."""
+    return TRIMMED in look or look["trim_start"] > 0.0 or look["trim_end"] < 1.0 or look["trim_offset"] != 0.0
+
+
+TRIMMED = "trimmed"
+
+
+def _plain(css: str, name: str, unit: str = "") -> Declaration:
+    return Declaration(css, (name,), lambda look, _: f"{css_number(look[name], 4)}{unit}")
 
 
 BOX = (
@@ -77,39 +148,103 @@ BOX = (
     _px("width"),
     _px("height"),
     Declaration("transform-origin", ("pivot_x", "pivot_y"), _origin),
-    Declaration("rotate", ("rotation",), lambda look, _: f"{css_number(look['rotation'], 4)}deg"),
+    Declaration("rotate", ("rotation",), lambda look, _: _deg(look["rotation"])),
     Declaration("scale", ("scale_x", "scale_y"), _scale),
-    Declaration("opacity", ("opacity",), lambda look, _: css_number(look["opacity"], 4), calm=True),
+    Declaration("transform", ("rotation_x", "rotation_y", "perspective", "skew_x", "skew_y"), _transform),
+    Declaration(
+        "opacity", ("opacity", "visible"), lambda look, _: css_number(look["opacity"] * look["visible"], 4), calm=True
+    ),
 )
-SHAPE = (_fill("background-color"), Declaration("box-shadow", ("stroke", "stroke_width"), _inner_stroke))
+BLUR = Declaration("filter", ("blur",), _blur)
+BLUR_AND_SHADOWS = Declaration("filter", ("blur", "shadows"), _blur_and_shadows)
+CORNERS = Declaration("border-radius", RADII, _radii)
+SHAPE = (_fill("background"), Declaration("box-shadow", ("stroke", "stroke_width", "shadows"), _box_shadow), BLUR)
 
 DECLARATIONS: dict[str, tuple[Declaration, ...]] = {
-    "group": BOX,
-    "rectangle": (*BOX, Declaration("border-radius", RADII, _radii), *SHAPE),
+    "group": (*BOX, BLUR),
+    "rectangle": (*BOX, CORNERS, *SHAPE),
     "ellipse": (*BOX, *SHAPE),
     "path": (
         *BOX,
+        BLUR_AND_SHADOWS,
         _fill("fill"),
+        Declaration("d", ("path",), lambda look, _: f'path("{look["path"]}")'),
         Declaration("stroke", ("stroke",), lambda look, space: colour(look["stroke"], space), calm=True),
         Declaration("stroke-width", ("stroke_width",), lambda look, _: px(look["stroke_width"])),
+        Declaration("stroke-linecap", ("stroke_cap",), lambda look, _: str(look["stroke_cap"])),
+        Declaration("stroke-linejoin", ("stroke_join",), lambda look, _: str(look["stroke_join"])),
+        Declaration("stroke-dasharray", ("stroke_dash", "trim_start", "trim_end"), _dash),
+        Declaration("stroke-dashoffset", ("stroke_dash_offset", "trim_start", "trim_offset"), _dash_offset),
     ),
     "text": (
         *BOX,
+        BLUR_AND_SHADOWS,
         _fill("color"),
-        Declaration("font-size", ("font_size",), lambda look, _: px(look["font_size"])),
+        Declaration("font-family", ("font_family",), lambda look, _: f'"{look["font_family"]}", sans-serif'),
+        _px("font-size", "font_size"),
+        _plain("font-weight", "font_weight"),
+        _plain("line-height", "line_height"),
+        _px("letter-spacing", "letter_spacing"),
+        Declaration(
+            "text-align",
+            ("text_align",),
+            lambda look, _: "center" if look["text_align"] == "centre" else look["text_align"],
+        ),
+    ),
+    "picture": (
+        *BOX,
+        CORNERS,
+        Declaration("box-shadow", ("shadows",), _box_shadow),
+        BLUR,
+        Declaration("background-image", ("source",), lambda look, _: f'url("{look["source"]}")'),
+        Declaration("background-size", ("fit",), lambda look, _: "100% 100%" if look["fit"] == "fill" else look["fit"]),
+        Declaration(
+            "background-position",
+            ("focus_x", "focus_y"),
+            lambda look, _: f"{_percent(look['focus_x'])} {_percent(look['focus_y'])}",
+        ),
     ),
 }
+
+
+def _cut_out(look: Look, _: str) -> str:
+    """The outline of a mask, in the px of its group."""
+    if "radius_top_left" in look:
+        place = " ".join(f"{css_number(look[name], 3)}px" for name in ("x", "y", "width", "height"))
+        return f"xywh({place} round {_radii(look, RESTING)})"
+    rx, ry = look["width"] / 2.0, look["height"] / 2.0
+    return f"ellipse({px(rx)} {px(ry)} at {px(look['x'] + rx)} {px(look['y'] + ry)})"
+
+
+MASK = (Declaration("clip-path", ("x", "y", "width", "height", *RADII), _cut_out),)
 
 # What is not blended is written in the way that is easiest to read.
 RESTING = "srgb"
 # Left out of a rule while they have these values, which are CSS's own.
-INITIAL = {"transform-origin": "50% 50%", "rotate": "0deg", "scale": "1", "opacity": "1", "border-radius": "0"}
+INITIAL = {
+    "transform-origin": "50% 50%",
+    "rotate": "0deg",
+    "scale": "1",
+    "transform": "rotateX(0deg) rotateY(0deg) skewX(0deg) skewY(0deg)",
+    "opacity": "1",
+    "border-radius": "0",
+    "background": "transparent",
+    "box-shadow": "none",
+    "filter": "blur(0px)",
+    "stroke-linecap": "butt",
+    "stroke-linejoin": "miter",
+    "stroke-dasharray": "none",
+    "stroke-dashoffset": "0",
+    "font-weight": "400",
+    "letter-spacing": "0",
+    "background-position": "50% 50%",
+}
 
 
 def rest_rule(kind: str, look: Look) -> dict[str, str]:
     """The CSS of a layer at rest, without what is CSS's own default or cannot be seen."""
-    rule = {d.css: d.text(look, RESTING) for d in DECLARATIONS[kind]}
-    for css, name in (("background-color", "fill"), ("box-shadow", "stroke")):
-        if css in rule and look[name] == "none":
-            del rule[css]
+    # Outlines stand in the elements themselves.
+    rule = {d.css: d.text(look, RESTING) for d in DECLARATIONS[kind] if d.css != "d"}
+    if "box-shadow" in rule and look.get("stroke") == "none":
+        rule["box-shadow"] = ", ".join(_shadow(shadow, RESTING) for shadow in look["shadows"]) or "none"
     return {css: text for css, text in rule.items() if INITIAL.get(css) != text}

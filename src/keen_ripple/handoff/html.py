@@ -2,17 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from html import escape
 
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.poses import Pose
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.css_values import DECLARATIONS, RESTING, colour, px, rest_rule
-from keen_ripple.handoff.fonts import FAMILY, font_faces
+from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
+from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.keyframes import Animation, animations_of
+from keen_ripple.handoff.unsaid import refuse_unsaid
 
 
 @dataclass(frozen=True)
@@ -21,6 +23,7 @@ class Html:
     media_type: str = "text/html"
 
     def write(self, timeline: Timeline) -> bytes:
+        refuse_unsaid(timeline)
         return ("\n".join(_page(timeline)) + "\n").encode("utf-8")
 
 
@@ -41,8 +44,7 @@ def _page(timeline: Timeline) -> Iterator[str]:
     yield from _indented(_style(timeline), 4)
     yield from ("  </style>", "</head>", "<body>")
     yield f'  <div class="piece" data-piece="{piece.id}" role="img" aria-label="{escape(piece.name)}">'
-    for layer in piece.layers:
-        yield from _indented(_element(layer), 4)
+    yield from _indented(_elements(piece.layers, timeline.poses), 4)
     yield from ("  </div>", "</body>", "</html>")
 
 
@@ -63,11 +65,25 @@ def _style(timeline: Timeline) -> Iterator[str]:
     for layer in layers:
         played = {"animation": _shorthand(animations[layer.id])} if animations[layer.id] else {}
         look = seen_first[layer.id]
+        if any("trim_end" in pose[layer.id] and trimmed(pose[layer.id]) for pose in timeline.poses.values()):
+            look = {**look, TRIMMED: True}
         yield from _rule(_selector(layer), {**_fixed(layer), **rest_rule(layer.kind, look), **played})
     for layer in layers:
         for animation in animations[layer.id]:
             yield from animation.lines()
+    yield from _masks(timeline, [layer for layer in layers if layer.mask], seen_first)
     yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]])
+
+
+def _masks(timeline: Timeline, masks: Sequence[LayerBase], look: Pose) -> Iterator[str]:
+    for layer in masks:
+        animations = animations_of(timeline, layer, mask=True)
+        played = {"animation": _shorthand(animations)} if animations else {}
+        [cut_out] = MASK
+        shape = {"position": "absolute", "inset": "0", cut_out.css: cut_out.text(look[layer.id], RESTING)}
+        yield from _rule(f'[data-mask="{layer.id}"]', {**shape, **played})
+        for animation in animations:
+            yield from animation.lines()
 
 
 def _calmer(timeline: Timeline, moving: Sequence[LayerBase]) -> Iterator[str]:
@@ -75,6 +91,8 @@ def _calmer(timeline: Timeline, moving: Sequence[LayerBase]) -> Iterator[str]:
     rules: list[str] = []
     for layer in moving:
         names = {track.property.name for track in timeline.tracks if track.layer == layer.id}
+        courses = [course for u in timeline.piece.undercurrents for course in u.courses if course.layer == layer.id]
+        names |= {course.property for course in courses}
         look = timeline.poses[timeline.run.final_state][layer.id]
         places = [d for d in DECLARATIONS[layer.kind] if not d.calm and names & set(d.shows)]
         if not places:
@@ -99,38 +117,42 @@ def _selector(layer: LayerBase) -> str:
 
 def _fixed(layer: LayerBase) -> dict[str, str]:
     """What the kind of layer needs, whatever its state."""
-    look = layer.base()
+    unseen = {"visibility": "hidden"} if layer.mask else {}
     if layer.kind == "ellipse":
-        return {"border-radius": "50%"}
-    if layer.kind == "path":
-        return {"stroke-linecap": look["stroke_cap"], "stroke-linejoin": look["stroke_join"]}
+        return {"border-radius": "50%", **unseen}
     if layer.kind == "text":
-        return {
-            "display": "grid",
-            "align-content": "center",
-            "text-align": {"centre": "center"}.get(look["text_align"], look["text_align"]),
-            "white-space": "pre",
-            "font-family": f'"{FAMILY}", sans-serif',
-            "font-weight": css_number(look["font_weight"]),
-            "line-height": "1.3",
-        }
-    return {}
+        return {"display": "grid", "align-content": "center", "white-space": "pre"}
+    return {"background-repeat": "no-repeat"} if layer.kind == "picture" else unseen
 
 
-def _element(layer: LayerBase) -> Iterator[str]:
+def _elements(layers: Sequence[LayerBase], poses: Mapping[str, Pose]) -> Iterator[str]:
+    """Siblings in painting order; what stands above a mask is inside an element that it cuts."""
+    for index, layer in enumerate(layers):
+        yield from _element(layer, poses)
+        if layer.mask:
+            yield f'<div data-mask="{layer.id}">'
+            yield from _indented(_elements(layers[index + 1 :], poses), 2)
+            yield "</div>"
+            return
+
+
+def _element(layer: LayerBase, poses: Mapping[str, Pose]) -> Iterator[str]:
     mark, look = f'data-layer="{layer.id}"', layer.base()
     if layer.kind == "text":
         yield f"<div {mark}>{escape(look['text'])}</div>"
     elif layer.kind == "path":
         view = f"0 0 {css_number(look['view_width'])} {css_number(look['view_height'])}"
         yield f'<svg {mark} viewBox="{view}" preserveAspectRatio="none">'
+        looks = [pose[layer.id] for pose in poses.values()]
+        stretched = any(at[of] != look[f"view_{of}"] for at in looks for of in ("width", "height"))
         # The outline stretches with its box, its stroke does not.
-        yield f'  <path vector-effect="non-scaling-stroke" d="{escape(look["path"])}"/>'
+        fixed = ' vector-effect="non-scaling-stroke"' if stretched else ""
+        length = ' pathLength="1"' if any(map(trimmed, looks)) else ""
+        yield f'  <path{fixed}{length} d="{escape(look["path"])}"/>'
         yield "</svg>"
     elif layer.layers:
         yield f"<div {mark}>"
-        for child in layer.layers:
-            yield from _indented(_element(child), 2)
+        yield from _indented(_elements(layer.layers, poses), 2)
         yield "</div>"
     else:
         yield f"<div {mark}></div>"

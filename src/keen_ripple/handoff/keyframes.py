@@ -13,13 +13,14 @@ from typing import Any
 
 import numpy as np
 
-from keen_ripple.core.curves import Easing
+from keen_ripple.core.curves import Easing, parse_easing
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.timeline import Progress, Timeline, Track, values_at
-from keen_ripple.handoff.css_values import DECLARATIONS, Declaration
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.track import Progress, Track, looks_at
+from keen_ripple.handoff.css_values import DECLARATIONS, MASK, TRIM, TRIMMED, Declaration
 
-Span = tuple[int, int, Easing | None]
+Span = tuple[float, float, Easing | None]
 # Two values at one moment need two keyframes: apart by this share of the duration, two steps of the last place printed.
 INSTANT = 2e-7
 PLACES = 5
@@ -41,12 +42,15 @@ class Animation:
     name: str
     delay_ms: int
     duration_ms: int
-    endless: bool
+    # How often it is played; None for ever.
+    plays: int | None
     keyframes: tuple[Keyframe, ...]
 
     def shorthand(self) -> str:
         delay = f" {self.delay_ms}ms" if self.delay_ms else ""
-        return f"{self.name} {self.duration_ms}ms linear{delay} {'infinite' if self.endless else 'both'}"
+        # What is played several times comes to rest where it began, which is where its element stands without it.
+        count = "infinite" if self.plays is None else self.plays if self.plays > 1 else "both"
+        return f"{self.name} {self.duration_ms}ms linear{delay} {count}"
 
     def lines(self) -> Iterator[str]:
         yield f"@keyframes {self.name} {{"
@@ -58,23 +62,51 @@ class Animation:
         yield "}"
 
 
-def animations_of(timeline: Timeline, layer: LayerBase, calm: bool = False) -> list[Animation]:
-    """The animations that play the layer; with `calm` only its opacity and colours."""
+def animations_of(timeline: Timeline, layer: LayerBase, calm: bool = False, mask: bool = False) -> list[Animation]:
+    """The animations that play the layer; with `calm` only its opacity and colours, with `mask` what it cuts."""
+    declarations = MASK if mask else DECLARATIONS[layer.kind]
     tracks = {track.property.name: track for track in timeline.tracks if track.layer == layer.id}
-    moving = [d for d in DECLARATIONS[layer.kind] if (d.calm or not calm) and tracks.keys() & set(d.shows)]
+    moving = [d for d in declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]
     run, found = timeline.run, list[Animation]()
     if run.total_ms == 0:
         return []
     stretches = [("", 0, run.total_ms)] if not run.lead_in_ms or run.loop_ms is None else []
     stretches = stretches or [("--lead-in", 0, run.lead_in_ms), ("", run.lead_in_ms, run.total_ms)]
     for suffix, from_ms, to_ms in stretches:
-        endless = run.loop_ms is not None and to_ms == run.total_ms
+        endless = run.loop_ms is not None and run.plays != 1 and to_ms == run.total_ms
+        plays = run.plays if endless else 1
         for group in _groups(moving, tracks, from_ms, to_ms):
             number = len([a for a in found if a.delay_ms == from_ms])
-            name = f"{timeline.piece.id}-{layer.id}{suffix}{f'--{number + 1}' if number else ''}{'--calm' * calm}"
+            own = f"{timeline.piece.id}-{layer.id}{'--mask' * mask}{suffix}"
+            name = f"{own}{f'--{number + 1}' if number else ''}{'--calm' * calm}"
             frames = tuple(_frames(timeline, layer, tracks, group, from_ms, to_ms, endless))
-            found.append(Animation(name, from_ms, to_ms - from_ms, endless, frames))
-    return found
+            found.append(Animation(name, int(from_ms), int(to_ms - from_ms), plays, frames))
+    return found + ([] if calm or mask else list(_undercurrents(timeline, layer)))
+
+
+def _undercurrents(timeline: Timeline, layer: LayerBase) -> Iterator[Animation]:
+    """What goes round on its own, key by key."""
+    for undercurrent in timeline.piece.undercurrents:
+        for number, course in enumerate(course for course in undercurrent.courses if course.layer == layer.id):
+            [declaration] = [d for d in DECLARATIONS[layer.kind] if course.property in d.shows]
+            keys = [(key.at_ms, key.value, parse_easing(key.easing).css()) for key in course.keys]
+            if keys[-1][0] < undercurrent.period_ms:
+                keys.append((undercurrent.period_ms, keys[0][1], "linear"))
+            frames = tuple(
+                Keyframe(
+                    at,
+                    {
+                        declaration.css: declaration.text(
+                            {**timeline.rest[layer.id], course.property: value}, timeline.piece.blend
+                        )
+                    },
+                    None if at == undercurrent.period_ms else easing,
+                )
+                for at, value, easing in keys
+            )
+            suffix = f"--{number + 1}" if number else ""
+            name = f"{timeline.piece.id}-{layer.id}--{undercurrent.id}{suffix}"
+            yield Animation(name, 0, undercurrent.period_ms, None, frames)
 
 
 @dataclass(frozen=True)
@@ -133,7 +165,7 @@ def _frames(
     space = timeline.piece.blend
     for t_ms, at_ms, before, easing in plan:
         moved = {track.property.name: _value(track, at_ms, before) for track in own}
-        look = {**timeline.rest[layer.id], **moved}
+        look = {**timeline.rest[layer.id], **moved, **({TRIMMED: True} if tracks.keys() & set(TRIM) else {})}
         yield Keyframe(t_ms - from_ms, {d.css: d.text(look, space) for d in group.declarations}, easing)
 
 
@@ -170,7 +202,7 @@ def _plan_of_tape(timeline: Timeline, tracks: Sequence[Track], from_ms: int, to_
         segment.start_ms + track.times_ms
         for segment in timeline.run.segments
         if segment.kind == "travel"
-        for track in timeline.legs[segment.transition].tape
+        for track in timeline.legs[segment.leg].tape
         if (track.layer, track.property) in keys
     ]
     moments = np.unique(np.round(np.concatenate([*knots, [from_ms, to_ms]]), 3))
@@ -190,8 +222,7 @@ def _value(track: Track, t: float, before: bool) -> Any:
     value = track.first
     for move in track.moves:
         if move.start_ms < t < move.end_ms:
-            row = values_at(track, Progress(np.array([t])))[0]
-            return track.blend.value(row)
+            return looks_at(track, Progress(np.array([t])))[0]
         if move.end_ms < t or (move.end_ms == t and not (before and move.easing is None)):
             value = move.end
     return value

@@ -14,6 +14,8 @@ from keen_ripple.core.readings import leg_reading
 from keen_ripple.core.seam import seam_of
 from keen_ripple.core.tape import TapeTrack
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.undercurrents import course_tape
+from keen_ripple.core.values.plain import plain
 
 
 def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
@@ -31,6 +33,18 @@ def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
             "total_ms": after.run.total_ms,
             "final_state": after.run.final_state,
             "transitions": [segment.transition for segment in after.run.segments],
+            "legs": [segment.leg for segment in after.run.segments],
+            "plays": after.run.plays,
+            "common_loop_ms": after.run.common_loop_ms,
+            "undercurrents": [
+                {
+                    "id": u.id,
+                    "period_ms": u.period_ms,
+                    "states": u.states,
+                    "tape": packed(course_tape(u, after.piece.blend)),
+                }
+                for u in after.piece.undercurrents
+            ],
         },
         "seam": seam.to_json() if seam else None,
         "transitions": {
@@ -52,7 +66,7 @@ def packed(tape: Sequence[TapeTrack]) -> dict[str, Any]:
     numbers = [part for track in tape for part in (track.times_ms, track.rows.ravel())]
     data = np.concatenate(numbers) if numbers else np.empty(0)
     return {
-        "tracks": [[t.layer, t.property, len(t.times_ms), t.rows.shape[1]] for t in tape],
+        "tracks": [[t.layer, t.property, len(t.times_ms), t.rows.shape[1], t.form] for t in tape],
         "data": base64.b64encode(data.astype("<f4").tobytes()).decode("ascii"),
     }
 
@@ -61,7 +75,11 @@ def _changed_poses(after: Mapping[str, Pose], before: Mapping[str, Pose]) -> dic
     changed: dict[str, Any] = {}
     for state, pose in after.items():
         old = before.get(state, {})
-        looks = {layer: look for layer, look in pose.items() if old.get(layer) != look}
+        looks = {
+            layer: {name: plain(value) for name, value in look.items()}
+            for layer, look in pose.items()
+            if old.get(layer) != look
+        }
         if looks or state not in before:
             changed[state] = looks
     return changed

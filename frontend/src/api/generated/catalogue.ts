@@ -4,8 +4,8 @@ export interface Property {
   name: string;
   label: string;
   unit: string;
-  blend: 'linear' | 'colour' | 'discrete';
-  default: number | string | null;
+  blend: string;
+  default: number | string | boolean | readonly number[] | null;
   low: number | null;
   high: number | null;
   clamped: boolean;
@@ -29,7 +29,8 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -48,7 +49,8 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -67,7 +69,8 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -86,7 +89,8 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -105,7 +109,8 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -124,7 +129,8 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -143,7 +149,108 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "skew_x",
+    "label": "skew x",
+    "unit": "°",
+    "blend": "linear",
+    "default": 0.0,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "skew_y",
+    "label": "skew y",
+    "unit": "°",
+    "blend": "linear",
+    "default": 0.0,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "rotation_x",
+    "label": "rotation about x",
+    "unit": "°",
+    "blend": "linear",
+    "default": 0.0,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "rotation_y",
+    "label": "rotation about y",
+    "unit": "°",
+    "blend": "linear",
+    "default": 0.0,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "perspective",
+    "label": "perspective",
+    "unit": "px",
+    "blend": "linear",
+    "default": 0.0,
+    "low": 0.0,
+    "high": null,
+    "clamped": true,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -162,7 +269,8 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -181,7 +289,28 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "visible",
+    "label": "visible",
+    "unit": "",
+    "blend": "visible",
+    "default": true,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -200,7 +329,8 @@ export const PROPERTIES: Property[] = [
       "rectangle",
       "ellipse",
       "path",
-      "text"
+      "text",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -215,7 +345,8 @@ export const PROPERTIES: Property[] = [
     "high": null,
     "clamped": true,
     "kinds": [
-      "rectangle"
+      "rectangle",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -230,7 +361,8 @@ export const PROPERTIES: Property[] = [
     "high": null,
     "clamped": true,
     "kinds": [
-      "rectangle"
+      "rectangle",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -245,7 +377,8 @@ export const PROPERTIES: Property[] = [
     "high": null,
     "clamped": true,
     "kinds": [
-      "rectangle"
+      "rectangle",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -260,7 +393,8 @@ export const PROPERTIES: Property[] = [
     "high": null,
     "clamped": true,
     "kinds": [
-      "rectangle"
+      "rectangle",
+      "picture"
     ],
     "varies": true,
     "choices": []
@@ -269,7 +403,7 @@ export const PROPERTIES: Property[] = [
     "name": "fill",
     "label": "fill",
     "unit": "colour",
-    "blend": "colour",
+    "blend": "paint",
     "default": "#15293b",
     "low": null,
     "high": null,
@@ -318,74 +452,196 @@ export const PROPERTIES: Property[] = [
     "choices": []
   },
   {
-    "name": "font_size",
-    "label": "font size",
-    "unit": "px",
-    "blend": "linear",
-    "default": 16.0,
-    "low": 0.0,
+    "name": "stroke_align",
+    "label": "stroke place",
+    "unit": "",
+    "blend": "discrete",
+    "default": "inside",
+    "low": null,
     "high": null,
-    "clamped": true,
+    "clamped": false,
     "kinds": [
-      "text"
+      "rectangle",
+      "ellipse"
+    ],
+    "varies": true,
+    "choices": [
+      "inside",
+      "centre",
+      "outside"
+    ]
+  },
+  {
+    "name": "stroke_cap",
+    "label": "cap",
+    "unit": "",
+    "blend": "discrete",
+    "default": "round",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "rectangle",
+      "ellipse",
+      "path"
+    ],
+    "varies": true,
+    "choices": [
+      "butt",
+      "round",
+      "square"
+    ]
+  },
+  {
+    "name": "stroke_join",
+    "label": "join",
+    "unit": "",
+    "blend": "discrete",
+    "default": "miter",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "rectangle",
+      "ellipse",
+      "path"
+    ],
+    "varies": true,
+    "choices": [
+      "miter",
+      "round",
+      "bevel"
+    ]
+  },
+  {
+    "name": "stroke_dash",
+    "label": "dash",
+    "unit": "",
+    "blend": "dash",
+    "default": [],
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "rectangle",
+      "ellipse",
+      "path"
     ],
     "varies": true,
     "choices": []
   },
   {
-    "name": "text",
-    "label": "text",
-    "unit": "",
-    "blend": "discrete",
-    "default": null,
+    "name": "stroke_dash_offset",
+    "label": "dash offset",
+    "unit": "px",
+    "blend": "linear",
+    "default": 0.0,
     "low": null,
     "high": null,
     "clamped": false,
     "kinds": [
-      "text"
+      "rectangle",
+      "ellipse",
+      "path"
     ],
-    "varies": false,
+    "varies": true,
     "choices": []
   },
   {
-    "name": "font_weight",
-    "label": "font weight",
+    "name": "trim_start",
+    "label": "trim start",
     "unit": "",
-    "blend": "discrete",
-    "default": 400,
-    "low": 100,
-    "high": 900,
-    "clamped": false,
+    "blend": "linear",
+    "default": 0.0,
+    "low": 0.0,
+    "high": 1.0,
+    "clamped": true,
     "kinds": [
-      "text"
+      "rectangle",
+      "ellipse",
+      "path"
     ],
-    "varies": false,
+    "varies": true,
     "choices": []
   },
   {
-    "name": "text_align",
-    "label": "align",
+    "name": "trim_end",
+    "label": "trim end",
     "unit": "",
-    "blend": "discrete",
-    "default": "centre",
+    "blend": "linear",
+    "default": 1.0,
+    "low": 0.0,
+    "high": 1.0,
+    "clamped": true,
+    "kinds": [
+      "rectangle",
+      "ellipse",
+      "path"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "trim_offset",
+    "label": "trim offset",
+    "unit": "",
+    "blend": "linear",
+    "default": 0.0,
     "low": null,
     "high": null,
     "clamped": false,
     "kinds": [
-      "text"
+      "rectangle",
+      "ellipse",
+      "path"
     ],
-    "varies": false,
-    "choices": [
-      "left",
-      "centre",
-      "right"
-    ]
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "shadows",
+    "label": "shadows",
+    "unit": "",
+    "blend": "shadows",
+    "default": [],
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "blur",
+    "label": "blur",
+    "unit": "px",
+    "blend": "linear",
+    "default": 0.0,
+    "low": 0.0,
+    "high": null,
+    "clamped": true,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
   },
   {
     "name": "path",
     "label": "path",
     "unit": "path",
-    "blend": "discrete",
+    "blend": "path",
     "default": null,
     "low": null,
     "high": null,
@@ -393,7 +649,7 @@ export const PROPERTIES: Property[] = [
     "kinds": [
       "path"
     ],
-    "varies": false,
+    "varies": true,
     "choices": []
   },
   {
@@ -427,41 +683,357 @@ export const PROPERTIES: Property[] = [
     "choices": []
   },
   {
-    "name": "stroke_cap",
-    "label": "cap",
+    "name": "text",
+    "label": "text",
     "unit": "",
-    "blend": "discrete",
-    "default": "round",
+    "blend": "fade",
+    "default": null,
     "low": null,
     "high": null,
     "clamped": false,
     "kinds": [
-      "path"
+      "text"
     ],
-    "varies": false,
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "font_family",
+    "label": "family",
+    "unit": "",
+    "blend": "discrete",
+    "default": "Hanken Grotesk",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "text"
+    ],
+    "varies": true,
     "choices": [
-      "butt",
-      "round",
-      "square"
+      "Hanken Grotesk",
+      "JetBrains Mono"
     ]
   },
   {
-    "name": "stroke_join",
-    "label": "join",
+    "name": "font_size",
+    "label": "font size",
+    "unit": "px",
+    "blend": "linear",
+    "default": 16.0,
+    "low": 0.0,
+    "high": null,
+    "clamped": true,
+    "kinds": [
+      "text"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "font_weight",
+    "label": "font weight",
     "unit": "",
-    "blend": "discrete",
-    "default": "round",
+    "blend": "linear",
+    "default": 400.0,
+    "low": 100.0,
+    "high": 900.0,
+    "clamped": true,
+    "kinds": [
+      "text"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "line_height",
+    "label": "line height",
+    "unit": "",
+    "blend": "linear",
+    "default": 1.3,
+    "low": 0.0,
+    "high": null,
+    "clamped": true,
+    "kinds": [
+      "text"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "letter_spacing",
+    "label": "letter spacing",
+    "unit": "px",
+    "blend": "linear",
+    "default": 0.0,
     "low": null,
     "high": null,
     "clamped": false,
     "kinds": [
-      "path"
+      "text"
     ],
-    "varies": false,
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "text_align",
+    "label": "align",
+    "unit": "",
+    "blend": "discrete",
+    "default": "centre",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "text"
+    ],
+    "varies": true,
     "choices": [
-      "miter",
-      "round",
-      "bevel"
+      "left",
+      "centre",
+      "right"
+    ]
+  },
+  {
+    "name": "source",
+    "label": "picture",
+    "unit": "",
+    "blend": "fade",
+    "default": null,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "fit",
+    "label": "fit",
+    "unit": "",
+    "blend": "discrete",
+    "default": "cover",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "picture"
+    ],
+    "varies": true,
+    "choices": [
+      "cover",
+      "contain",
+      "fill"
+    ]
+  },
+  {
+    "name": "focus_x",
+    "label": "focus x",
+    "unit": "",
+    "blend": "linear",
+    "default": 0.5,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "focus_y",
+    "label": "focus y",
+    "unit": "",
+    "blend": "linear",
+    "default": 0.5,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "layout",
+    "label": "layout",
+    "unit": "",
+    "blend": "layout",
+    "default": "none",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group"
+    ],
+    "varies": true,
+    "choices": [
+      "none",
+      "row",
+      "column"
+    ]
+  },
+  {
+    "name": "gap",
+    "label": "gap",
+    "unit": "px",
+    "blend": "layout",
+    "default": 0.0,
+    "low": 0.0,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "padding_x",
+    "label": "padding x",
+    "unit": "px",
+    "blend": "layout",
+    "default": 0.0,
+    "low": 0.0,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "padding_y",
+    "label": "padding y",
+    "unit": "px",
+    "blend": "layout",
+    "default": 0.0,
+    "low": 0.0,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "align",
+    "label": "align across",
+    "unit": "",
+    "blend": "layout",
+    "default": "centre",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group"
+    ],
+    "varies": true,
+    "choices": [
+      "start",
+      "centre",
+      "end",
+      "stretch"
+    ]
+  },
+  {
+    "name": "justify",
+    "label": "justify",
+    "unit": "",
+    "blend": "layout",
+    "default": "start",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group"
+    ],
+    "varies": true,
+    "choices": [
+      "start",
+      "centre",
+      "end",
+      "between"
+    ]
+  },
+  {
+    "name": "grow",
+    "label": "grow",
+    "unit": "",
+    "blend": "layout",
+    "default": 0.0,
+    "low": 0.0,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "resize_x",
+    "label": "resize x",
+    "unit": "",
+    "blend": "layout",
+    "default": "start",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": [
+      "start",
+      "end",
+      "both",
+      "centre",
+      "scale",
+      "fixed"
+    ]
+  },
+  {
+    "name": "resize_y",
+    "label": "resize y",
+    "unit": "",
+    "blend": "layout",
+    "default": "start",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "group",
+      "rectangle",
+      "ellipse",
+      "path",
+      "text",
+      "picture"
+    ],
+    "varies": true,
+    "choices": [
+      "start",
+      "end",
+      "both",
+      "centre",
+      "scale",
+      "fixed"
     ]
   }
 ];
@@ -472,8 +1044,10 @@ export const CURVE_PRESETS: Record<string, string> = {
   "ease-in": "ease-in",
   "ease-out": "ease-out",
   "ease-in-out": "ease-in-out",
-  "anticipation": "cubic-bezier(0.5, -0.4, 0.7, 1)",
-  "overshoot": "cubic-bezier(0.3, 0, 0.3, 1.4)",
+  "anticipation": "anticipation",
+  "overshoot": "overshoot",
+  "bounce": "bounce",
+  "elastic": "elastic",
   "settle": "cubic-bezier(0.1, 0.8, 0.2, 1)",
   "steps": "steps(4, jump-end)"
 };

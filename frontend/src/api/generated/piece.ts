@@ -25,7 +25,7 @@ export interface Piece {
    * The colour space of blending.
    */
   blend?: "oklab" | "srgb";
-  layers?: (Group | Rectangle | Ellipse | Path | Text)[];
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture)[];
   /**
    * @minItems 1
    */
@@ -35,6 +35,11 @@ export interface Piece {
    */
   start: string;
   transitions?: Transition[];
+  /**
+   * How often the loop is played before the piece rests; null for ever.
+   */
+  plays?: number | null;
+  undercurrents?: Undercurrent[];
 }
 export interface Group {
   /**
@@ -43,8 +48,9 @@ export interface Group {
   id: string;
   name: string;
   locked?: boolean;
+  mask?: false;
   kind: "group";
-  layers?: (Group | Rectangle | Ellipse | Path | Text)[];
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture)[];
   /**
    * px
    */
@@ -67,9 +73,52 @@ export interface Group {
   rotation?: number;
   scale_x?: number;
   scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
   pivot_x?: number;
   pivot_y?: number;
+  visible?: boolean;
   opacity?: number;
+  /**
+   * px
+   */
+  blur?: number;
+  layout?: "none" | "row" | "column";
+  /**
+   * px
+   */
+  gap?: number;
+  /**
+   * px
+   */
+  padding_x?: number;
+  /**
+   * px
+   */
+  padding_y?: number;
+  align?: "start" | "centre" | "end" | "stretch";
+  justify?: "start" | "centre" | "end" | "between";
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
 }
 export interface Rectangle {
   /**
@@ -78,6 +127,7 @@ export interface Rectangle {
   id: string;
   name: string;
   locked?: boolean;
+  mask?: boolean;
   kind: "rectangle";
   /**
    * @minItems 0
@@ -106,8 +156,29 @@ export interface Rectangle {
   rotation?: number;
   scale_x?: number;
   scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
   pivot_x?: number;
   pivot_y?: number;
+  visible?: boolean;
   opacity?: number;
   /**
    * px
@@ -125,10 +196,7 @@ export interface Rectangle {
    * px
    */
   radius_bottom_left?: number;
-  /**
-   * Any CSS colour, or none.
-   */
-  fill?: string;
+  fill?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
    * Any CSS colour, or none.
    */
@@ -137,6 +205,206 @@ export interface Rectangle {
    * px
    */
   stroke_width?: number;
+  stroke_align?: "inside" | "centre" | "outside";
+  stroke_cap?: "butt" | "round" | "square";
+  stroke_join?: "miter" | "round" | "bevel";
+  /**
+   * @maxItems 16
+   *
+   * Items: px
+   */
+  stroke_dash?:
+    | []
+    | [number]
+    | [number, number]
+    | [number, number, number]
+    | [number, number, number, number]
+    | [number, number, number, number, number]
+    | [number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number, number, number]
+    | [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number
+      ]
+    | [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number
+      ];
+  /**
+   * px
+   */
+  stroke_dash_offset?: number;
+  trim_start?: number;
+  trim_end?: number;
+  trim_offset?: number;
+  /**
+   * @maxItems 16
+   */
+  shadows?:
+    | []
+    | [Shadow]
+    | [Shadow, Shadow]
+    | [Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ];
+  /**
+   * px
+   */
+  blur?: number;
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+}
+/**
+ * Along `angle`, clockwise from upwards as in CSS; its line reaches from corner to corner of the box.
+ */
+export interface LinearGradient {
+  kind: "linear";
+  /**
+   * °
+   */
+  angle?: number;
+  /**
+   * @minItems 2
+   * @maxItems 32
+   */
+  stops: [Stop, Stop, ...Stop[]];
+}
+/**
+ * A colour at a share of the way.
+ */
+export interface Stop {
+  at: number;
+  /**
+   * Any CSS colour, or none.
+   */
+  colour: string;
+}
+/**
+ * From a centre outwards; centre and radius are shares of the box's width and height.
+ */
+export interface RadialGradient {
+  kind: "radial";
+  centre_x?: number;
+  centre_y?: number;
+  radius?: number;
+  /**
+   * @minItems 2
+   * @maxItems 32
+   */
+  stops: [Stop, Stop, ...Stop[]];
+}
+/**
+ * Round a centre, beginning at `angle`, clockwise from upwards as in CSS.
+ */
+export interface ConicGradient {
+  kind: "conic";
+  /**
+   * °
+   */
+  angle?: number;
+  centre_x?: number;
+  centre_y?: number;
+  /**
+   * @minItems 2
+   * @maxItems 32
+   */
+  stops: [Stop, Stop, ...Stop[]];
+}
+/**
+ * One shadow of a layer's outline; px. The first of a list lies on top.
+ */
+export interface Shadow {
+  x?: number;
+  y?: number;
+  /**
+   * px
+   */
+  blur?: number;
+  spread?: number;
+  /**
+   * Any CSS colour, or none.
+   */
+  colour?: string;
+  inset?: boolean;
 }
 export interface Ellipse {
   /**
@@ -145,6 +413,7 @@ export interface Ellipse {
   id: string;
   name: string;
   locked?: boolean;
+  mask?: boolean;
   kind: "ellipse";
   /**
    * @minItems 0
@@ -173,13 +442,31 @@ export interface Ellipse {
   rotation?: number;
   scale_x?: number;
   scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
   pivot_x?: number;
   pivot_y?: number;
+  visible?: boolean;
   opacity?: number;
-  /**
-   * Any CSS colour, or none.
-   */
-  fill?: string;
+  fill?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
    * Any CSS colour, or none.
    */
@@ -188,6 +475,133 @@ export interface Ellipse {
    * px
    */
   stroke_width?: number;
+  stroke_align?: "inside" | "centre" | "outside";
+  stroke_cap?: "butt" | "round" | "square";
+  stroke_join?: "miter" | "round" | "bevel";
+  /**
+   * @maxItems 16
+   *
+   * Items: px
+   */
+  stroke_dash?:
+    | []
+    | [number]
+    | [number, number]
+    | [number, number, number]
+    | [number, number, number, number]
+    | [number, number, number, number, number]
+    | [number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number, number, number]
+    | [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number
+      ]
+    | [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number
+      ];
+  /**
+   * px
+   */
+  stroke_dash_offset?: number;
+  trim_start?: number;
+  trim_end?: number;
+  trim_offset?: number;
+  /**
+   * @maxItems 16
+   */
+  shadows?:
+    | []
+    | [Shadow]
+    | [Shadow, Shadow]
+    | [Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ];
+  /**
+   * px
+   */
+  blur?: number;
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
 }
 export interface Path {
   /**
@@ -196,6 +610,7 @@ export interface Path {
   id: string;
   name: string;
   locked?: boolean;
+  mask?: boolean;
   kind: "path";
   /**
    * @minItems 0
@@ -224,13 +639,31 @@ export interface Path {
   rotation?: number;
   scale_x?: number;
   scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
   pivot_x?: number;
   pivot_y?: number;
+  visible?: boolean;
   opacity?: number;
-  /**
-   * Any CSS colour, or none.
-   */
-  fill?: string;
+  fill?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
    * Any CSS colour, or none.
    */
@@ -239,6 +672,129 @@ export interface Path {
    * px
    */
   stroke_width?: number;
+  stroke_cap?: "butt" | "round" | "square";
+  stroke_join?: "miter" | "round" | "bevel";
+  /**
+   * @maxItems 16
+   *
+   * Items: px
+   */
+  stroke_dash?:
+    | []
+    | [number]
+    | [number, number]
+    | [number, number, number]
+    | [number, number, number, number]
+    | [number, number, number, number, number]
+    | [number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number, number, number]
+    | [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number
+      ]
+    | [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number
+      ];
+  /**
+   * px
+   */
+  stroke_dash_offset?: number;
+  trim_start?: number;
+  trim_end?: number;
+  trim_offset?: number;
+  /**
+   * @maxItems 16
+   */
+  shadows?:
+    | []
+    | [Shadow]
+    | [Shadow, Shadow]
+    | [Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ];
+  /**
+   * px
+   */
+  blur?: number;
   /**
    * SVG path data.
    */
@@ -251,8 +807,9 @@ export interface Path {
    * px
    */
   view_height: number;
-  stroke_cap?: "butt" | "round" | "square";
-  stroke_join?: "miter" | "round" | "bevel";
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
 }
 export interface Text {
   /**
@@ -261,6 +818,7 @@ export interface Text {
   id: string;
   name: string;
   locked?: boolean;
+  mask?: false;
   kind: "text";
   /**
    * @minItems 0
@@ -289,20 +847,250 @@ export interface Text {
   rotation?: number;
   scale_x?: number;
   scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
   pivot_x?: number;
   pivot_y?: number;
+  visible?: boolean;
   opacity?: number;
+  fill?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
-   * Any CSS colour, or none.
+   * @maxItems 16
    */
-  fill?: string;
+  shadows?:
+    | []
+    | [Shadow]
+    | [Shadow, Shadow]
+    | [Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ];
+  /**
+   * px
+   */
+  blur?: number;
+  text: string;
+  font_family?: "Hanken Grotesk" | "JetBrains Mono";
   /**
    * px
    */
   font_size?: number;
-  text: string;
   font_weight?: number;
+  line_height?: number;
+  /**
+   * px
+   */
+  letter_spacing?: number;
   text_align?: "left" | "centre" | "right";
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+}
+export interface Picture {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  id: string;
+  name: string;
+  locked?: boolean;
+  mask?: false;
+  kind: "picture";
+  /**
+   * @minItems 0
+   * @maxItems 0
+   */
+  layers?: [];
+  /**
+   * px
+   */
+  x: number;
+  /**
+   * px
+   */
+  y: number;
+  /**
+   * px
+   */
+  width: number;
+  /**
+   * px
+   */
+  height: number;
+  /**
+   * °
+   */
+  rotation?: number;
+  scale_x?: number;
+  scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
+  pivot_x?: number;
+  pivot_y?: number;
+  visible?: boolean;
+  opacity?: number;
+  /**
+   * px
+   */
+  radius_top_left?: number;
+  /**
+   * px
+   */
+  radius_top_right?: number;
+  /**
+   * px
+   */
+  radius_bottom_right?: number;
+  /**
+   * px
+   */
+  radius_bottom_left?: number;
+  /**
+   * @maxItems 16
+   */
+  shadows?:
+    | []
+    | [Shadow]
+    | [Shadow, Shadow]
+    | [Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ];
+  /**
+   * px
+   */
+  blur?: number;
+  /**
+   * A picture as a data: URL.
+   */
+  source: string;
+  fit?: "cover" | "contain" | "fill";
+  focus_x?: number;
+  focus_y?: number;
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
 }
 /**
  * A keyframed look of the whole piece, as differences from the base, by layer.
@@ -343,8 +1131,29 @@ export interface Look {
   rotation?: number;
   scale_x?: number;
   scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
   pivot_x?: number;
   pivot_y?: number;
+  visible?: boolean;
   opacity?: number;
   /**
    * px
@@ -362,10 +1171,7 @@ export interface Look {
    * px
    */
   radius_bottom_left?: number;
-  /**
-   * Any CSS colour, or none.
-   */
-  fill?: string;
+  fill?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
    * Any CSS colour, or none.
    */
@@ -374,16 +1180,179 @@ export interface Look {
    * px
    */
   stroke_width?: number;
+  stroke_align?: "inside" | "centre" | "outside";
+  stroke_cap?: "butt" | "round" | "square";
+  stroke_join?: "miter" | "round" | "bevel";
+  /**
+   * @maxItems 16
+   *
+   * Items: px
+   */
+  stroke_dash?:
+    | []
+    | [number]
+    | [number, number]
+    | [number, number, number]
+    | [number, number, number, number]
+    | [number, number, number, number, number]
+    | [number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number, number]
+    | [number, number, number, number, number, number, number, number, number, number, number, number, number, number]
+    | [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number
+      ]
+    | [
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number,
+        number
+      ];
+  /**
+   * px
+   */
+  stroke_dash_offset?: number;
+  trim_start?: number;
+  trim_end?: number;
+  trim_offset?: number;
+  /**
+   * @maxItems 16
+   */
+  shadows?:
+    | []
+    | [Shadow]
+    | [Shadow, Shadow]
+    | [Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ];
+  /**
+   * px
+   */
+  blur?: number;
+  /**
+   * SVG path data.
+   */
+  path?: string;
+  text?: string;
+  font_family?: "Hanken Grotesk" | "JetBrains Mono";
   /**
    * px
    */
   font_size?: number;
+  font_weight?: number;
+  line_height?: number;
+  /**
+   * px
+   */
+  letter_spacing?: number;
+  text_align?: "left" | "centre" | "right";
+  /**
+   * A picture as a data: URL.
+   */
+  source?: string;
+  fit?: "cover" | "contain" | "fill";
+  focus_x?: number;
+  focus_y?: number;
+  layout?: "none" | "row" | "column";
+  /**
+   * px
+   */
+  gap?: number;
+  /**
+   * px
+   */
+  padding_x?: number;
+  /**
+   * px
+   */
+  padding_y?: number;
+  align?: "start" | "centre" | "end" | "stretch";
+  justify?: "start" | "centre" | "end" | "between";
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
 }
 /**
  * The way from one state to another.
  *
- * `hold_ms` counts from the moment the state is reached. With the cue `hold` the transition then starts by itself;
- * with any other cue it is how long the state rests before the cue is heeded.
+ * `hold_ms` counts from the moment the state is reached. With the cue `hold` the transition then starts by itself,
+ * with `appear` too, but only where the piece begins; with any other cue it is how long the state rests before the cue
+ * is heeded. `early_ms` starts it so long before the state is reached, in the middle of the motion that leads there.
  */
 export interface Transition {
   /**
@@ -398,14 +1367,23 @@ export interface Transition {
    * Lower-case letters and digits, in words joined by hyphens.
    */
   to: string;
-  cue?: "hold" | "tap";
+  cue?: "hold" | "appear" | "tap" | "double-tap" | "press" | "over" | "out" | "in-view";
+  /**
+   * The layer that is tapped, pressed or pointed at.
+   */
+  cue_layer?: string | null;
   /**
    * Whole milliseconds.
    */
   hold_ms?: number;
-  style?: "tween" | "cut";
+  /**
+   * Whole milliseconds.
+   */
+  early_ms?: number;
+  style?: "tween" | "cut" | "cross-fade";
   timing: Curve | Spring;
   lanes?: Lane[];
+  staggers?: Stagger[];
 }
 /**
  * A duration with an easing function.
@@ -437,7 +1415,7 @@ export interface Spring {
 /**
  * The own timing of one layer, or of one of its properties, inside a transition.
  *
- * Without a timing it has that of the transition, later by the delay.
+ * Without a timing it has that of the transition, later by the delay; with the style `cut` it changes at once then.
  */
 export interface Lane {
   /**
@@ -449,5 +1427,91 @@ export interface Lane {
    * Whole milliseconds.
    */
   delay_ms?: number;
+  anchor?: Anchor | null;
+  style?: "tween" | "cut";
   timing?: (Curve | Spring) | null;
+}
+/**
+ * Another lane, or the transition's own timing where no layer is named, from which a lane's delay counts.
+ *
+ * `with`: from its start; `after`: from its end; `before-end`: back from its end.
+ */
+export interface Anchor {
+  edge: "with" | "after" | "before-end";
+  layer?: string | null;
+  property?: string | null;
+}
+/**
+ * Layers delayed one after another, in the order written.
+ *
+ * Either from one to the next by `each_ms`, or the last of them by `total_ms`. `origin` says which begins; the easing
+ * spreads the delays between the first and the last.
+ */
+export interface Stagger {
+  /**
+   * @minItems 2
+   * @maxItems 500
+   *
+   * Items: Lower-case letters and digits, in words joined by hyphens.
+   */
+  layers: [string, string, ...string[]];
+  each_ms?: number | null;
+  total_ms?: number | null;
+  origin?: "first" | "last" | "centre";
+  /**
+   * A CSS easing function.
+   */
+  easing?: string;
+}
+/**
+ * Courses with a period of their own, in step with the start of the piece.
+ *
+ * They run in the states named, and on the way between two of them; in all states where none are named.
+ */
+export interface Undercurrent {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  id: string;
+  name: string;
+  /**
+   * Whole milliseconds.
+   */
+  period_ms: number;
+  states?: string[] | null;
+  /**
+   * @minItems 1
+   */
+  courses: [Course, ...Course[]];
+}
+/**
+ * What one property of one layer goes through in a period: numbers, or colours.
+ *
+ * From the last key it goes back to the first, unless a key stands at the end of the period: then it jumps there.
+ */
+export interface Course {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  layer: string;
+  property: string;
+  /**
+   * @minItems 2
+   * @maxItems 200
+   */
+  keys: [Key, Key, ...Key[]];
+}
+/**
+ * A value at a moment of the period, and the curve to the next.
+ */
+export interface Key {
+  /**
+   * Whole milliseconds.
+   */
+  at_ms: number;
+  value: unknown;
+  /**
+   * A CSS easing function.
+   */
+  easing?: string;
 }

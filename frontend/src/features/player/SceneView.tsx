@@ -35,7 +35,7 @@ export function PoseView({ piece, pose, zoom, onScene }: PoseProps) {
   const { holder, scene, size } = useScene(piece, zoom);
   useLayoutEffect(() => scene.show(pose), [scene, pose]);
   useLayoutEffect(() => onScene?.(scene), [scene, onScene]);
-  return <div ref={holder} style={size} data-piece={piece.id} />;
+  return <div ref={holder} className="holder" style={size} data-piece={piece.id} />;
 }
 
 interface LoopProps {
@@ -50,11 +50,23 @@ interface LoopProps {
 /** The run, playing by the clock. */
 export function LoopView({ piece, poses, run, tape, clock, zoom }: LoopProps) {
   const { holder, scene, size } = useScene(piece, zoom);
-  const playing = useMemo(() => new Playing(scene), [scene]);
+  const playing = useMemo(() => {
+    const { layers, width, height, ground } = piece;
+    const under = () => {
+      const below = new Scene(layers ?? [], width, height, ground ?? null);
+      below.root.classList.add('under');
+      below.root.style.transform = scene.root.style.transform;
+      scene.root.before(below.root);
+      return below;
+    };
+    return new Playing(scene, under);
+    // A scene is made anew whenever what is used of the piece changes.
+    // eslint-disable-next-line react-hooks/exhaustive-deps
+  }, [scene]);
   useLayoutEffect(() => {
     playing.load(poses, run, tape);
-    playing.show(clock.moment);
+    playing.show(clock.moment, clock.t);
   }, [playing, poses, run, tape, clock]);
-  useLayoutEffect(() => clock.listen((moment) => playing.show(moment)), [clock, playing]);
-  return <div ref={holder} style={size} data-piece={piece.id} />;
+  useLayoutEffect(() => clock.listen((moment) => playing.show(moment, clock.t)), [clock, playing]);
+  return <div ref={holder} className="holder" style={size} data-piece={piece.id} />;
 }

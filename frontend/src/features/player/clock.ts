@@ -5,6 +5,8 @@ export interface Length {
   lead_in_ms: number;
   loop_ms: number | null;
   total_ms: number;
+  /** How often the loop is played before the piece rests; for ever where it is missing. */
+  plays?: number | null;
 }
 
 /** How long a piece that ends rests on its last look before it is played again. */
@@ -13,6 +15,11 @@ const REST_MS = 1200;
 /** Where playing stands after `t` ms: loops go round after their lead-in; what ends rests, then starts again. */
 export function momentOf(t: number, run: Length): number {
   if (run.loop_ms === null) return Math.min(t % (run.total_ms + REST_MS), run.total_ms);
+  if (run.plays) {
+    const end = run.lead_in_ms + run.plays * run.loop_ms;
+    const within = t % (end + REST_MS);
+    return within >= end ? run.total_ms : momentOf(within, { ...run, plays: null });
+  }
   return t < run.total_ms ? t : run.lead_in_ms + ((t - run.lead_in_ms) % run.loop_ms);
 }
 

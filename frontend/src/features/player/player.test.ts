@@ -1,13 +1,14 @@
 import { describe, expect, it } from 'vitest';
-import type { PackedTape, Run } from '../../api/answers';
+import type { Form, PackedTape, Run } from '../../api/answers';
 import { momentOf } from './clock';
 import { arcPath, arcsOf } from './ring';
 import { segmentAt } from './playing';
 import { readTrack, updateTape } from './tape';
 
-const pack = (tracks: PackedTape['tracks'], numbers: number[]) => ({
-  moves: tracks.map(([layer, property]) => [layer, property, 0, 0] as const),
-  tape: { tracks, data: btoa(String.fromCharCode(...new Uint8Array(new Float32Array(numbers).buffer))) },
+const pack = (tracks: [string, string, number, number][], numbers: number[], form: Form | null = null) => ({
+  fade: null,
+  moves: tracks.map(([layer, property]): [string, string, number, number] => [layer, property, 0, 0]),
+  tape: { tracks: tracks.map((track): PackedTape['tracks'][number] => [...track, form]), data: btoa(String.fromCharCode(...new Uint8Array(new Float32Array(numbers).buffer))) },
 });
 
 describe('tape', () => {
@@ -15,7 +16,7 @@ describe('tape', () => {
   const tape = updateTape(new Map(), { way }, ['way']);
   const read = (track: number, t: number) => {
     const out = new Float64Array(4);
-    readTrack(tape.get('way')![track]!, t, out);
+    readTrack(tape.get('way')!.tracks[track]!, t, out);
     return [...out];
   };
 
@@ -38,9 +39,9 @@ describe('tape', () => {
     expect(both.get('way')).toBe(tape.get('way'));
     expect([...updateTape(both, {}, ['back']).keys()]).toEqual(['back']);
     expect(updateTape(tape, {}, ['way'])).toBe(tape);
-    const partly = updateTape(tape, { way: { ...pack([['a', 'x', 1, 1]], [0, 9]), moves: way.moves } }, ['way']).get('way')!;
+    const partly = updateTape(tape, { way: { ...pack([['a', 'x', 1, 1]], [0, 9]), moves: way.moves } }, ['way']).get('way')!.tracks;
     expect(partly.map((t) => t.property)).toEqual(['x', 'fill']);
-    expect([partly[0]!.values[0], partly[1]]).toEqual([9, tape.get('way')![1]]);
+    expect([partly[0]!.values[0], partly[1]]).toEqual([9, tape.get('way')!.tracks[1]]);
   });
 });
 
@@ -50,6 +51,10 @@ const run: Run = {
   total_ms: 500,
   final_state: 'b',
   transitions: ['ab', 'bc', 'bc', 'cb'],
+  legs: ['ab', 'bc', 'bc', 'cb'],
+  plays: null,
+  common_loop_ms: 400,
+  undercurrents: [],
   segments: [
     { kind: 'travel', from: 'a', to: 'b', start_ms: 0, end_ms: 100 },
     { kind: 'hold', from: 'b', to: 'b', start_ms: 100, end_ms: 200 },

@@ -1,12 +1,18 @@
 /* Plays a run on a scene: per frame one look-up for each moving property, and one write for each style of it. */
-import type { Pose, Run, Segment } from '../../api/answers';
+import type { Pose, Run, Segment, Undercurrent } from '../../api/answers';
 import type { Scene, Shown } from './scene';
-import { readTrack, type Tape, type Track } from './tape';
+import { readTrack, unpack, type Tape, type Track } from './tape';
+import { valueOf } from './values';
 
 interface Part {
   shown: Shown;
   tracks: Track[];
   writers: Set<string>;
+}
+
+interface Round {
+  undercurrent: Undercurrent;
+  parts: Part[];
 }
 
 /** The segment that is under way at `t`; of several at one moment the last. None after the end. */
@@ -23,14 +29,20 @@ export function segmentAt(segments: readonly Segment[], t: number): number {
 }
 
 export class Playing {
-  private readonly row = new Float64Array(4);
+  private row = new Float64Array(64);
   private poses: Record<string, Pose> = {};
   private run: Run | null = null;
   private tape: Tape = new Map();
   private current = -1;
   private parts: Part[] = [];
+  private rounds: Round[] = [];
+  private under: Scene | null = null;
 
-  constructor(private readonly scene: Scene) {}
+  /** `makeUnder` gives a second scene, below the first, for the look that a cross-fade leaves. */
+  constructor(
+    private readonly scene: Scene,
+    private readonly makeUnder: () => Scene,
+  ) {}
 
   /** Takes a new run; the moment is shown by the next `show`. */
   load(poses: Record<string, Pose>, run: Run, tape: Tape): void {
@@ -38,42 +50,74 @@ export class Playing {
     this.run = run;
     this.tape = tape;
     this.current = -1;
+    this.rounds = run.undercurrents.map((undercurrent) => ({ undercurrent, parts: this.partsOf(unpack(undercurrent.tape)) }));
   }
 
-  /** Shows the moment `t` ms of the first round. */
-  show(t: number): void {
-    const { segments, final_state, transitions } = this.run!;
+  /** Shows the moment `t` ms of the first round; undercurrents as they are after `played` ms. */
+  show(t: number, played = t): void {
+    const { segments, final_state, legs } = this.run!;
     const index = segmentAt(segments, t);
     const segment = segments[index];
+    const leg = segment?.kind === 'travel' ? this.tape.get(legs[index]!) : undefined;
     if (index !== this.current) {
       this.current = index;
       // What this segment does not move stands as the state before left it.
       this.scene.show(this.poses[segment?.from ?? final_state]!);
-      this.parts = segment?.kind === 'travel' ? this.partsOf(transitions[index]!) : [];
+      this.parts = leg ? this.partsOf(leg.tracks) : [];
+      if (leg?.fade) this.beginFade(this.poses[segment!.from]!);
+      else this.endFade();
     }
     const local = t - (segment?.start_ms ?? 0);
-    for (const { shown, tracks, writers } of this.parts) {
+    this.write(this.parts, local);
+    if (leg?.fade) this.fade(leg.fade, local);
+    const [from, to] = [segment?.from ?? final_state, segment?.to ?? final_state];
+    for (const { undercurrent, parts } of this.rounds) {
+      const { states, period_ms } = undercurrent;
+      if (!states || (states.includes(from) && states.includes(to))) this.write(parts, played % period_ms);
+    }
+  }
+
+  private write(parts: readonly Part[], t: number): void {
+    for (const { shown, tracks, writers } of parts) {
       for (const track of tracks) {
-        readTrack(track, local, this.row);
-        shown.look[track.property] = track.columns === 1 ? this.row[0]! : rgb(this.row);
+        if (track.columns > this.row.length) this.row = new Float64Array(track.columns);
+        readTrack(track, t, this.row);
+        shown.look[track.property] = valueOf(track.form, this.row, track.columns);
       }
       this.scene.write(shown, writers);
     }
   }
 
-  private partsOf(transition: string): Part[] {
+  private beginFade(before: Pose): void {
+    this.under ??= this.makeUnder();
+    this.under.root.hidden = false;
+    this.under.show(before);
+  }
+
+  private fade(track: Track, t: number): void {
+    readTrack(track, t, this.row);
+    const share = this.row[0]!;
+    this.under!.root.style.opacity = String(1 - share);
+    // The two are added up, so that what is the same in both does not shine through.
+    Object.assign(this.scene.root.style, { opacity: String(share), mixBlendMode: 'plus-lighter' });
+  }
+
+  private endFade(): void {
+    if (!this.under || this.under.root.hidden) return;
+    this.under.root.hidden = true;
+    Object.assign(this.scene.root.style, { opacity: '', mixBlendMode: '' });
+  }
+
+  private partsOf(tracks: readonly Track[]): Part[] {
     const parts = new Map<string, Part>();
-    for (const track of this.tape.get(transition) ?? []) {
+    for (const track of tracks) {
       const shown = this.scene.shown.get(track.layer);
-      const writer = shown?.writers[track.property];
-      if (!shown || !writer) continue;
+      if (!shown) continue;
       const part = parts.get(track.layer) ?? { shown, tracks: [], writers: new Set() };
       part.tracks.push(track);
-      part.writers.add(writer);
+      for (const writer of this.scene.writersOf(shown, [track.property])) part.writers.add(writer);
       parts.set(track.layer, part);
     }
     return [...parts.values()];
   }
 }
-
-const rgb = (row: Float64Array) => `rgb(${row[0]!.toFixed(1)} ${row[1]!.toFixed(1)} ${row[2]!.toFixed(1)} / ${row[3]!.toFixed(4)})`;

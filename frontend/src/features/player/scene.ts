@@ -1,68 +1,146 @@
 /* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the thumbnails. */
 import type { Layer, Look, Pose } from '../../api/answers';
+import { localMatrix } from '../../shared/geometry/matrix';
+import { outlineOf, shapeOf } from './outline';
+import { background, boxShadow, colour, filter, image, isFade, picture } from './paint';
 
 const SVG = 'http://www.w3.org/2000/svg';
 
-const colour = (value: unknown) => (value === 'none' ? 'transparent' : String(value));
+export interface Shown {
+  kind: Layer['kind'];
+  element: HTMLElement | SVGElement;
+  /** The outline inside the element: of a path, or of a stroke that CSS has no box for. */
+  path: SVGPathElement | null;
+  /** Of a mask: the outline that cuts what stands above it. */
+  clip: SVGPathElement | null;
+  look: Look;
+}
+
+type Writer = (shown: Shown, look: Look) => void;
+
+/** A stroke that is neither inside, nor dashed, nor trimmed, is drawn by an SVG path over the box. */
+const plainStroke = (l: Look) => l.stroke_align === 'inside' && !(l.stroke_dash as number[]).length && l.trim_start === 0 && l.trim_end === 1;
+const OUTWARDS: Record<string, number> = { inside: -0.5, centre: 0, outside: 0.5 };
 
 /** Which styles show which properties; a change of one property writes only its own style. */
-const WRITERS: Record<string, (style: CSSStyleDeclaration, look: Look) => void> = {
-  transform: (style, l) => {
+const WRITERS: Record<string, Writer> = {
+  transform: ({ element }, l) => {
     const turn = l.rotation ? ` rotate(${l.rotation}deg)` : '';
     const scale = l.scale_x !== 1 || l.scale_y !== 1 ? ` scale(${l.scale_x},${l.scale_y})` : '';
-    style.transform = `translate(${l.x}px,${l.y}px)${turn}${scale}`;
+    const eye = Number(l.perspective) > 0 ? ` perspective(${l.perspective}px)` : '';
+    const space = l.rotation_x || l.rotation_y ? `${eye} rotateX(${l.rotation_x}deg) rotateY(${l.rotation_y}deg)` : '';
+    const skew = l.skew_x || l.skew_y ? ` skewX(${l.skew_x}deg) skewY(${l.skew_y}deg)` : '';
+    element.style.transform = `translate(${l.x}px,${l.y}px)${turn}${scale}${space}${skew}`;
   },
-  origin: (style, l) => (style.transformOrigin = `${Number(l.pivot_x) * 100}% ${Number(l.pivot_y) * 100}%`),
-  width: (style, l) => (style.width = `${l.width}px`),
-  height: (style, l) => (style.height = `${l.height}px`),
-  opacity: (style, l) => (style.opacity = String(l.opacity)),
-  radius: (style, l) => {
+  origin: ({ element }, l) => (element.style.transformOrigin = `${Number(l.pivot_x) * 100}% ${Number(l.pivot_y) * 100}%`),
+  width: ({ element }, l) => (element.style.width = `${l.width}px`),
+  height: ({ element }, l) => (element.style.height = `${l.height}px`),
+  opacity: ({ element }, l) => (element.style.opacity = String(Number(l.opacity) * Number(l.visible))),
+  radius: ({ element }, l) => {
     const corners = [l.radius_top_left, l.radius_top_right, l.radius_bottom_right, l.radius_bottom_left];
-    style.borderRadius = corners.map((r) => `${r}px`).join(' ');
+    element.style.borderRadius = corners.map((r) => `${r}px`).join(' ');
   },
-  background: (style, l) => (style.backgroundColor = colour(l.fill)),
-  inner: (style, l) => (style.boxShadow = l.stroke === 'none' ? 'none' : `inset 0 0 0 ${l.stroke_width}px ${l.stroke}`),
-  fill: (style, l) => (style.fill = colour(l.fill)),
-  stroke: (style, l) => (style.stroke = colour(l.stroke)),
-  strokeWidth: (style, l) => (style.strokeWidth = `${l.stroke_width}px`),
-  color: (style, l) => (style.color = colour(l.fill)),
-  fontSize: (style, l) => (style.fontSize = `${l.font_size}px`),
-};
-
-const COMMON: Record<string, string> = {
-  x: 'transform',
-  y: 'transform',
-  rotation: 'transform',
-  scale_x: 'transform',
-  scale_y: 'transform',
-  pivot_x: 'origin',
-  pivot_y: 'origin',
-  width: 'width',
-  height: 'height',
-  opacity: 'opacity',
-};
-const BOXED = { ...COMMON, fill: 'background', stroke: 'inner', stroke_width: 'inner' };
-
-/** Property → writer, by kind of layer. */
-const SHOWN: Record<Layer['kind'], Record<string, string>> = {
-  group: COMMON,
-  rectangle: {
-    ...BOXED,
-    radius_top_left: 'radius',
-    radius_top_right: 'radius',
-    radius_bottom_right: 'radius',
-    radius_bottom_left: 'radius',
+  filter: ({ element, kind }, l) => (element.style.filter = filter(l, kind === 'path' || kind === 'text')),
+  background: ({ element }, l) => background(element.style, l.fill!),
+  shadow: ({ element }, l) => (element.style.boxShadow = boxShadow(l, 'stroke' in l && plainStroke(l))),
+  box: (shown, l) => {
+    if (plainStroke(l) && !shown.path) return;
+    shown.path ??= strokePath(shown.element);
+    shown.path.parentElement!.style.display = plainStroke(l) ? 'none' : '';
+    shown.path.setAttribute('d', outlineOf(shown.kind, l, OUTWARDS[String(l.stroke_align)]! * Number(l.stroke_width)));
+    WRITERS.stroke!(shown, l);
   },
-  ellipse: BOXED,
-  path: { ...COMMON, fill: 'fill', stroke: 'stroke', stroke_width: 'strokeWidth' },
-  text: { ...COMMON, fill: 'color', font_size: 'fontSize' },
+  view: ({ path, element }, l) => {
+    element.setAttribute('viewBox', `0 0 ${l.view_width} ${l.view_height}`);
+    // The outline stretches with its box, its stroke does not.
+    const stretched = l.width !== l.view_width || l.height !== l.view_height;
+    path!.setAttribute('vector-effect', stretched ? 'non-scaling-stroke' : 'none');
+  },
+  d: ({ path }, l) => path!.setAttribute('d', String(l.path)),
+  fill: (shown, l) => {
+    const plain = typeof l.fill !== 'object';
+    shown.path!.style.fill = plain ? colour(l.fill) : `url(#${paintServer(shown, l)})`;
+  },
+  stroke: ({ path }, l) => {
+    const { style } = path!;
+    const drawn = Number(l.trim_end) - Number(l.trim_start);
+    style.stroke = drawn > 0 ? colour(l.stroke) : 'none';
+    style.strokeWidth = `${l.stroke_width}px`;
+    style.strokeLinecap = String(l.stroke_cap);
+    style.strokeLinejoin = String(l.stroke_join);
+    if (drawn < 1) {
+      path!.setAttribute('pathLength', '1');
+      style.strokeDasharray = `${drawn} ${1 - drawn}`;
+      style.strokeDashoffset = String(-Number(l.trim_start) - Number(l.trim_offset));
+    } else {
+      path!.removeAttribute('pathLength');
+      style.strokeDasharray = (l.stroke_dash as number[]).join(' ') || 'none';
+      style.strokeDashoffset = `${l.stroke_dash_offset}`;
+    }
+  },
+  color: ({ element }, l) => {
+    const plain = typeof l.fill !== 'object';
+    element.style.color = plain ? colour(l.fill) : 'transparent';
+    element.style.backgroundImage = plain ? 'none' : image(l.fill!);
+    element.style.backgroundClip = plain ? 'border-box' : 'text';
+  },
+  text: ({ element }, l) => writeText(element as HTMLElement, l),
+  letters: ({ element: { style } }, l) => {
+    style.fontSize = `${l.font_size}px`;
+    style.fontWeight = String(l.font_weight);
+    style.fontFamily = `"${l.font_family}", sans-serif`;
+    style.lineHeight = String(l.line_height);
+    style.letterSpacing = `${l.letter_spacing}px`;
+    style.textAlign = l.text_align === 'centre' ? 'center' : String(l.text_align);
+  },
+  picture: ({ element }, l) => picture(element.style, l),
+  mask: ({ clip, kind }, l) => {
+    if (!clip) return;
+    const { d, scale } = shapeOf(kind, l);
+    clip.setAttribute('d', d);
+    clip.setAttribute('transform', localMatrix(l).scale(...scale).toString());
+  },
 };
 
-export interface Shown {
-  element: HTMLElement | SVGElement;
-  look: Look;
-  writers: Record<string, string>;
+const of = (writer: string, ...names: string[]) => names.map((name): [string, string[]] => [name, [writer]]);
+const RADII = ['radius_top_left', 'radius_top_right', 'radius_bottom_right', 'radius_bottom_left'];
+const STROKE = ['stroke', 'stroke_width', 'stroke_align', 'stroke_dash', 'trim_start', 'trim_end'];
+const LINE = [...STROKE, 'stroke_cap', 'stroke_join', 'stroke_dash_offset', 'trim_offset'];
+const COMMON: [string, string[]][] = [
+  ...of('transform', 'x', 'y', 'rotation', 'scale_x', 'scale_y', 'skew_x', 'skew_y', 'rotation_x', 'rotation_y', 'perspective'),
+  ...of('origin', 'pivot_x', 'pivot_y'),
+  ...of('width', 'width'),
+  ...of('height', 'height'),
+  ...of('opacity', 'opacity', 'visible'),
+  ...of('filter', 'blur'),
+];
+const BOXED: [string, string[]][] = [...COMMON, ...of('background', 'fill'), ...of('shadow', 'shadows', ...STROKE), ...of('box', 'width', 'height', ...RADII, ...LINE)];
+
+/** Property → writers, by kind of layer. */
+const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
+  group: merged(COMMON),
+  rectangle: merged([...BOXED, ...of('radius', ...RADII)]),
+  ellipse: merged(BOXED),
+  path: merged([...COMMON, ...of('filter', 'shadows'), ...of('view', 'width', 'height', 'view_width', 'view_height'), ...of('d', 'path'), ...of('fill', 'fill', 'width', 'height'), ...of('stroke', ...LINE)]),
+  text: merged([
+    ...COMMON,
+    ...of('filter', 'shadows'),
+    ...of('color', 'fill'),
+    ...of('text', 'text'),
+    ...of('letters', 'font_size', 'font_weight', 'font_family', 'line_height', 'letter_spacing', 'text_align'),
+  ]),
+  picture: merged([...COMMON, ...of('radius', ...RADII), ...of('shadow', 'shadows'), ...of('picture', 'source', 'fit', 'focus_x', 'focus_y')]),
+};
+/** Everything that moves the outline of a mask. */
+const MASKS = ['x', 'y', 'width', 'height', 'rotation', 'scale_x', 'scale_y', 'skew_x', 'skew_y', 'pivot_x', 'pivot_y', 'path', ...RADII];
+
+function merged(pairs: [string, string[]][]): Map<string, string[]> {
+  const writers = new Map<string, string[]>();
+  for (const [name, own] of pairs) writers.set(name, [...(writers.get(name) ?? []), ...own]);
+  return writers;
 }
+
+let serial = 0;
 
 export class Scene {
   readonly root = document.createElement('div');
@@ -73,53 +151,124 @@ export class Scene {
     this.root.style.width = `${width}px`;
     this.root.style.height = `${height}px`;
     this.root.style.background = ground ?? 'transparent';
-    for (const layer of layers) this.root.append(this.build(layer));
+    this.fill(this.root, layers);
   }
 
   zoom(factor: number): void {
     this.root.style.transform = `scale(${factor})`;
   }
 
-  /** Shows a whole pose. */
+  /** Shows a whole pose; what looks as before is left alone. */
   show(pose: Pose): void {
     for (const [id, shown] of this.shown) {
       const look = pose[id];
       if (!look) continue;
+      const changed = Object.keys(look).filter((name) => shown.look[name] !== look[name]);
       Object.assign(shown.look, look);
-      for (const writer of new Set(Object.values(shown.writers))) WRITERS[writer]!(shown.element.style, shown.look);
+      this.write(shown, this.writersOf(shown, changed));
     }
+  }
+
+  /** The writers that show these properties of a layer. */
+  writersOf(shown: Shown, names: readonly string[]): Set<string> {
+    const writers = new Set(names.flatMap((name) => SHOWN[shown.kind].get(name) ?? []));
+    if (shown.clip && names.some((name) => MASKS.includes(name))) writers.add('mask');
+    return writers;
   }
 
   /** Shows what changed of one layer; the values are in its look already. */
   write(shown: Shown, writers: Iterable<string>): void {
-    for (const writer of writers) WRITERS[writer]!(shown.element.style, shown.look);
+    for (const writer of writers) WRITERS[writer]!(shown, shown.look);
   }
 
-  private build(layer: Layer): Element {
-    const element = layer.kind === 'path' ? pathElement(layer) : document.createElement('div');
+  private fill(parent: Element, layers: readonly Layer[]): void {
+    let into = parent;
+    for (const layer of layers) {
+      const shown = this.build(layer);
+      into.append(shown.element);
+      if ('mask' in layer && layer.mask) {
+        const masked = maskedArea();
+        shown.clip = masked.clip;
+        into.append(masked.area);
+        into = masked.area;
+      }
+    }
+  }
+
+  private build(layer: Layer): Shown {
+    const element = layer.kind === 'path' ? document.createElementNS(SVG, 'svg') : document.createElement('div');
+    const path = layer.kind === 'path' ? document.createElementNS(SVG, 'path') : null;
+    if (path) {
+      element.setAttribute('preserveAspectRatio', 'none');
+      element.append(path);
+    }
     element.setAttribute('data-layer', layer.id);
     if (layer.locked) element.setAttribute('data-locked', '');
     element.classList.add('layer', layer.kind);
-    this.shown.set(layer.id, { element, look: {}, writers: SHOWN[layer.kind] });
-    if (layer.kind === 'text') {
-      element.textContent = layer.text;
-      element.style.fontWeight = String(layer.font_weight ?? 400);
-      element.style.textAlign = layer.text_align === 'centre' || !layer.text_align ? 'center' : layer.text_align;
-    }
-    if (layer.kind === 'group') for (const child of layer.layers ?? []) element.append(this.build(child));
-    return element;
+    if ('mask' in layer && layer.mask) element.classList.add('mask');
+    const shown: Shown = { kind: layer.kind, element, path, clip: null, look: {} };
+    this.shown.set(layer.id, shown);
+    if (layer.kind === 'group') this.fill(element, layer.layers ?? []);
+    return shown;
   }
 }
 
-function pathElement(layer: Extract<Layer, { kind: 'path' }>): SVGElement {
+/** An area over the whole group that shows what is inside an outline. */
+function maskedArea(): { area: HTMLElement; clip: SVGPathElement } {
+  const area = document.createElement('div');
+  area.className = 'masked';
   const svg = document.createElementNS(SVG, 'svg');
-  svg.setAttribute('viewBox', `0 0 ${layer.view_width} ${layer.view_height}`);
-  svg.setAttribute('preserveAspectRatio', 'none');
+  svg.setAttribute('width', '0');
+  svg.setAttribute('height', '0');
+  const clipPath = document.createElementNS(SVG, 'clipPath');
+  const clip = document.createElementNS(SVG, 'path');
+  clipPath.id = `clip-${++serial}`;
+  clipPath.append(clip);
+  svg.append(clipPath);
+  area.append(svg);
+  area.style.clipPath = `url(#${clipPath.id})`;
+  return { area, clip };
+}
+
+function strokePath(element: Element): SVGPathElement {
+  const svg = document.createElementNS(SVG, 'svg');
+  svg.setAttribute('class', 'stroke');
   const path = document.createElementNS(SVG, 'path');
-  path.setAttribute('d', layer.path);
-  path.setAttribute('vector-effect', 'non-scaling-stroke');
-  svg.style.strokeLinecap = layer.stroke_cap ?? 'round';
-  svg.style.strokeLinejoin = layer.stroke_join ?? 'round';
+  path.setAttribute('fill', 'none');
   svg.append(path);
-  return svg;
+  element.append(svg);
+  return path;
+}
+
+/** A gradient for a path, which CSS backgrounds do not reach; its id. Conic ones are an image as large as the box. */
+function paintServer({ element, path }: Shown, look: Look): string {
+  let pattern = element.querySelector('pattern');
+  if (!pattern) {
+    pattern = document.createElementNS(SVG, 'pattern');
+    pattern.id = `paint-${++serial}`;
+    pattern.setAttribute('width', '1');
+    pattern.setAttribute('height', '1');
+    const box = document.createElementNS(SVG, 'foreignObject');
+    box.append(document.createElement('div'));
+    pattern.append(box);
+    path!.before(pattern);
+  }
+  const [w, h] = [String(look.view_width), String(look.view_height)];
+  for (const [name, value] of Object.entries({ patternUnits: 'userSpaceOnUse', width: w, height: h })) pattern.setAttribute(name, value);
+  const box = pattern.firstElementChild!;
+  box.setAttribute('width', w);
+  box.setAttribute('height', h);
+  const inner = box.firstElementChild as HTMLElement;
+  inner.style.cssText = `width: ${w}px; height: ${h}px; background-image: ${image(look.fill!)}`;
+  return pattern.id;
+}
+
+function writeText(element: HTMLElement, { text }: Look): void {
+  const shown: [string, number][] = isFade(text) ? [[String(text.from), 1 - text.share], [String(text.to), text.share]] : [[String(text), 1]];
+  while (element.children.length > shown.length) element.lastElementChild!.remove();
+  shown.forEach(([content, share], i) => {
+    const span = element.children[i] as HTMLElement | undefined ?? element.appendChild(document.createElement('span'));
+    if (span.textContent !== content) span.textContent = content;
+    span.style.opacity = String(share);
+  });
 }

@@ -1,5 +1,5 @@
 /* The tape: looked up, and joined by straight lines. Nothing here knows curves. */
-import type { PackedTape } from '../../api/answers';
+import type { Form, PackedTape, TransitionReading } from '../../api/answers';
 
 export interface Track {
   layer: string;
@@ -7,35 +7,53 @@ export interface Track {
   columns: number;
   times: Float32Array;
   values: Float32Array;
+  /** What rows hold that are neither numbers nor colours. */
+  form: Form | null;
 }
 
-/** By transition: the tracks of what it moves, in ms from its start. */
-export type Tape = ReadonlyMap<string, readonly Track[]>;
+/** The tracks of what a transition moves, in ms from its start; `fade` is the share of its new look in a cross-fade. */
+export interface Leg {
+  tracks: readonly Track[];
+  fade: Track | null;
+}
 
-type Changed = Record<string, { tape: PackedTape; moves: readonly (readonly [string, string, number, number])[] }>;
+/** By the leg of a run: a transition, or one that begins in mid-motion. */
+export type Tape = ReadonlyMap<string, Leg>;
+
+type Changed = Record<string, Pick<TransitionReading, 'moves' | 'fade'> & { tape: PackedTape }>;
 
 const keyOf = (layer: string, property: string) => `${layer}/${property}`;
+const NOTHING: Leg = { tracks: [], fade: null };
 
-/** The tape after an answer that holds only the tracks that changed, for the transitions that there are. */
+/** The tape after an answer that holds only the tracks that changed, for the legs that there are. */
 export function updateTape(before: Tape, changed: Changed, ids: readonly string[]): Tape {
   if (!Object.keys(changed).length && ids.length === before.size) return before;
-  return new Map(ids.map((id) => [id, changed[id] ? merged(before.get(id) ?? [], changed[id]) : (before.get(id) ?? [])]));
+  return new Map(ids.map((id) => [id, changed[id] ? merged(before.get(id) ?? NOTHING, changed[id]) : (before.get(id) ?? NOTHING)]));
 }
 
-function merged(before: readonly Track[], { tape, moves }: Changed[string]): Track[] {
-  const known = new Map([...before, ...unpack(tape)].map((track) => [keyOf(track.layer, track.property), track]));
-  return moves.flatMap(([layer, property]) => known.get(keyOf(layer, property)) ?? []);
+function merged(before: Leg, { tape, moves, fade }: Changed[string]): Leg {
+  const known = new Map([...before.tracks, ...unpack(tape)].map((track) => [keyOf(track.layer, track.property), track]));
+  return { tracks: moves.flatMap(([layer, property]) => known.get(keyOf(layer, property)) ?? []), fade: fade && fadeTrack(fade) };
 }
 
-function unpack(packed: PackedTape): Track[] {
+const fadeTrack = (knots: readonly [number, number][]): Track => ({
+  layer: '',
+  property: 'fade',
+  columns: 1,
+  form: null,
+  times: Float32Array.from(knots, ([t]) => t),
+  values: Float32Array.from(knots, ([, share]) => share),
+});
+
+export function unpack(packed: PackedTape): Track[] {
   const bytes = Uint8Array.from(atob(packed.data), (c) => c.charCodeAt(0));
   const numbers = new Float32Array(bytes.buffer);
   let at = 0;
-  return packed.tracks.map(([layer, property, knots, columns]) => {
+  return packed.tracks.map(([layer, property, knots, columns, form]) => {
     const times = numbers.subarray(at, at + knots);
     const values = numbers.subarray(at + knots, at + knots * (1 + columns));
     at += knots * (1 + columns);
-    return { layer, property, columns, times, values };
+    return { layer, property, columns, times, values, form };
   });
 }
 

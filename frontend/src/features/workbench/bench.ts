@@ -31,7 +31,7 @@ export interface Bench extends Head {
   askedRows: string[];
 }
 
-const EMPTY_RUN: Run = { lead_in_ms: 0, loop_ms: null, total_ms: 0, final_state: '', segments: [], transitions: [] };
+const EMPTY_RUN: Run = { lead_in_ms: 0, loop_ms: null, total_ms: 0, final_state: '', segments: [], transitions: [], legs: [], plays: null, common_loop_ms: null, undercurrents: [] };
 const FRESH: Bench = {
   id: '',
   revision: 0,
@@ -109,7 +109,7 @@ async function takeChange(answer: ChangeAnswer): Promise<void> {
   for (const [id, looks] of Object.entries(answer.poses)) merged[id] = { ...merged[id], ...looks };
   const run = JSON.stringify(answer.run) === JSON.stringify(before.run) ? before.run : answer.run;
   // The loop and the pose come first, then what is said about them; states that are gone stay until then.
-  set({ poses: merged, run, tape: updateTape(before.tape, answer.transitions, ways) });
+  set({ poses: merged, run, tape: updateTape(before.tape, answer.transitions, [...new Set([...ways, ...run.legs])]) });
   if (run !== before.run) clock.setRun(run);
   await nextPaint();
   if (answer.id !== get().id) return;

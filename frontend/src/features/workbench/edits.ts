@@ -163,7 +163,10 @@ export function setLane(piece: Piece, id: string, layerId: string, values: { del
 
 // Layers
 
-const FRESH: Record<Layer['kind'], object> = {
+/** What can be added from nothing. */
+export type Drawn = Exclude<Layer['kind'], 'picture'>;
+
+const FRESH: Record<Drawn, object> = {
   rectangle: { width: 80, height: 48, fill: '#1f7a70' },
   ellipse: { width: 56, height: 56, fill: '#b9832b' },
   path: { width: 64, height: 32, view_width: 64, view_height: 32, path: 'M0 32L32 0L64 32', fill: 'none', stroke: '#15293b', stroke_width: 4 },
@@ -172,7 +175,7 @@ const FRESH: Record<Layer['kind'], object> = {
 };
 
 /** A new layer on top, in the middle of the piece. */
-export function addLayer(piece: Piece, kind: Layer['kind']): Edit & { id: string } {
+export function addLayer(piece: Piece, kind: Drawn): Edit & { id: string } {
   const size = FRESH[kind] as { width: number; height: number };
   const name = kind[0]!.toUpperCase() + kind.slice(1);
   const id = freeId(walk(piece.layers ?? []).map((p) => p.layer.id), kind);

@@ -47,23 +47,30 @@ export function NumberField({ label, name, value, unit = '', step = 1, tone, wid
   );
 }
 
-interface TextProps {
+interface TypedProps<T> {
   label: string;
   name?: string;
-  value: string;
+  value: T;
+  format: (value: T) => string;
+  parse: (text: string) => { value: T } | { fault: string };
   before?: ReactNode;
-  commit: (value: string) => Promise<void>;
+  commit: (value: T) => Promise<void>;
 }
 
-/** A line of text, such as a colour or an easing. */
-export function TextField({ label, name, value, before, commit }: TextProps) {
-  const typed = useTyped({ value, format: (v) => v, parse: parseText, commit });
+/** A line of text for a value of any kind. */
+export function TypedField<T>({ label, name, before, ...options }: TypedProps<T>) {
+  const typed = useTyped(options);
   return (
     <Frame fault={typed.fault} label={<span className="field-label">{label}</span>}>
       {before}
-      <input {...typed.input} aria-label={name ?? label} title={value} />
+      <input {...typed.input} aria-label={name ?? label} title={options.format(options.value)} />
     </Frame>
   );
+}
+
+/** A line of text, such as an easing. */
+export function TextField(props: Omit<TypedProps<string>, 'format' | 'parse'>) {
+  return <TypedField {...props} format={(text) => text} parse={parseText} />;
 }
 
 interface FrameProps {

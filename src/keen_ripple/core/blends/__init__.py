@@ -1,10 +1,30 @@
 """How two values of a property become one in between."""
 
-from keen_ripple.core.blends.blend import Blend
-from keen_ripple.core.blends.colours import COLOUR_BLENDS
-from keen_ripple.core.blends.discrete import DISCRETE
-from keen_ripple.core.blends.linear import LINEAR
+from keen_ripple.core.blends.blend import Between, Blend
+from keen_ripple.core.blends.colours import SPACES, ColourBlend
+from keen_ripple.core.blends.discrete import DISCRETE, FADE, Switch
+from keen_ripple.core.blends.linear import LINEAR, VISIBLE
+from keen_ripple.core.blends.lists import DASH, ShadowsBlend
+from keen_ripple.core.blends.outlines import OUTLINE
+from keen_ripple.core.blends.paints import PaintBlend
 
-BLENDS: dict[str, Blend] = {"linear": LINEAR, "discrete": DISCRETE, **COLOUR_BLENDS}
+PLAIN: dict[str, Blend] = {
+    "linear": LINEAR,
+    "visible": VISIBLE,
+    "discrete": DISCRETE,
+    "fade": FADE,
+    "dash": DASH,
+    "path": OUTLINE,
+}
+COLOURED: dict[str, dict[str, Blend]] = {
+    space: {"colour": ColourBlend(rules), "paint": PaintBlend(rules), "shadows": ShadowsBlend(rules)}
+    for space, rules in SPACES.items()
+}
 
-__all__ = ["BLENDS", "Blend"]
+
+def blend_named(name: str, space: str) -> Blend:
+    """The blend of that name; colours are mixed in `space`, `oklab` or `srgb`."""
+    return PLAIN.get(name) or COLOURED[space][name]
+
+
+__all__ = ["Between", "Blend", "Switch", "blend_named"]

@@ -7,20 +7,50 @@ from typing import Any, Protocol
 from keen_ripple.core.arrays import Floats
 
 
-class Blend(Protocol):
-    """Authored values in; `mix` gives what is shown, as rows of numbers; `value` turns a row into a JSON value.
+class Between(Protocol):
+    """Two values of one property, made ready once, then asked for any progress."""
 
-    A row of colour is (r, g, b, alpha), r, g, b in 0–255; a row of a number is (number,).
+    @property
+    def form(self) -> Any:
+        """JSON from which a reader of rows knows what they hold; None for a number, and for a colour."""
+        ...
+
+    @property
+    def tolerances(self) -> tuple[float, ...] | None:
+        """How far a tape may be off, by column; None where the property's own tolerance says it."""
+        ...
+
+    def rows(self, progress: Floats) -> Floats:
+        """Rows at the given progress, shape (n, columns); exact at 0 and 1, going on outside them."""
+        ...
+
+    def value(self, row: Floats) -> Any:
+        """What a row shows, as a value of the property."""
+        ...
+
+
+class Blend(Protocol):
+    """`columns` is the length of a row where all values have the same, else None.
+
+    A row of a number is (number,), that of a colour (r, g, b, alpha) with r, g, b in 0–255.
     """
+
+    @property
+    def columns(self) -> int | None: ...
 
     def __hash__(self) -> int: ...
 
     def show(self, value: Any) -> Floats:
-        """The row that shows one authored value."""
+        """The row that shows one value; only where `columns` is given."""
         ...
 
-    def mix(self, start: Any, end: Any, progress: Floats) -> Floats:
-        """Rows at the given progress, shape (n, columns); exact at 0 and 1, going on outside them."""
-        ...
+    def between(self, start: Any, end: Any) -> Between: ...
 
-    def value(self, row: Floats) -> Any: ...
+
+class Varied:
+    """What blends share whose rows depend on the values they lie between."""
+
+    columns = None
+
+    def show(self, value: Any) -> Floats:
+        raise TypeError("values of this kind have no row of their own")

@@ -15,23 +15,35 @@ Coordinates = tuple[float, float, float, float]
 
 
 @dataclass(frozen=True)
-class ColourBlend:
+class Space:
     """A colour space: from CSS text to three coordinates and alpha, and from the coordinates to sRGB."""
 
     coordinates: Callable[[str], Coordinates]
     srgb: Callable[[Floats], Floats]
 
-    def show(self, value: Any) -> Floats:
-        return np.array(parse_colour(value))
 
-    def mix(self, start: Any, end: Any, progress: Floats) -> Floats:
-        a, b = np.array(self.coordinates(start)), np.array(self.coordinates(end))
+@dataclass(frozen=True, eq=False)
+class ColourBetween:
+    """`start` and `end` are (three coordinates, alpha), not premultiplied."""
+
+    start: Floats
+    end: Floats
+    srgb: Callable[[Floats], Floats]
+    form: None = None
+    tolerances: tuple[float, ...] = (1.0, 1.0, 1.0, 1.0 / 255.0)
+
+    @staticmethod
+    def of(space: Space, start: str, end: str) -> ColourBetween:
+        a, b = np.array(space.coordinates(start)), np.array(space.coordinates(end))
         # What is wholly transparent has no colour of its own: it takes the other's, and fades.
         if a[3] == 0.0:
             a = np.append(b[:3], 0.0)
         elif b[3] == 0.0:
             b = np.append(a[:3], 0.0)
-        p = progress[:, None]
+        return ColourBetween(a, b, space.srgb)
+
+    def rows(self, progress: Floats) -> Floats:
+        a, b, p = self.start, self.end, progress[:, None]
         alpha = np.clip(a[3] * (1.0 - p) + b[3] * p, 0.0, 1.0)
         premultiplied = a[:3] * a[3] * (1.0 - p) + b[:3] * b[3] * p
         with np.errstate(divide="ignore", invalid="ignore"):
@@ -42,11 +54,20 @@ class ColourBlend:
         return colour_text(row)
 
 
+@dataclass(frozen=True)
+class ColourBlend:
+    space: Space
+    columns: int = 4
+
+    def show(self, value: Any) -> Floats:
+        return np.array(parse_colour(value))
+
+    def between(self, start: Any, end: Any) -> ColourBetween:
+        return ColourBetween.of(self.space, start, end)
+
+
 def _within_srgb(coordinates: Floats) -> Floats:
     return np.clip(coordinates, 0.0, 255.0)
 
 
-COLOUR_BLENDS = {
-    "oklab": ColourBlend(oklab_of, oklab_to_srgb),
-    "srgb": ColourBlend(parse_colour, _within_srgb),
-}
+SPACES = {"oklab": Space(oklab_of, oklab_to_srgb), "srgb": Space(parse_colour, _within_srgb)}

@@ -9,13 +9,18 @@ against methods that choose among its points.
 from __future__ import annotations
 
 from collections.abc import Sequence
+from functools import lru_cache
 
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
+from keen_ripple.core.curves.easing import Easing
+from keen_ripple.core.curves.linear import Linear
+
+CSS_TOLERANCE = 0.001
 
 
-def fit_lines(t: Floats, values: Floats, tolerance: float | Sequence[float]) -> Floats:
+def fit_lines(t: Floats, values: Floats, tolerance: float | Sequence[float] | Floats) -> Floats:
     """Knots as rows (t, value …) of which straight lines stay within `tolerance` of the points, per column.
 
     `t` never falls; equal times are a jump and both its sides are kept. `values` has the shape (n,) or (n, columns).
@@ -67,3 +72,15 @@ def _reach(
 
 def _nearest(value: float, low: float, high: float) -> float:
     return min(max(value, low), high)
+
+
+@lru_cache(maxsize=1024)
+def as_linear(easing: Easing, tolerance: float) -> Linear:
+    """The curve as linear() with an error of at most `tolerance`, as printed."""
+    u, progress = easing.trace()
+    if u[-2] == 1.0:
+        # CSS text ends on 1 instead of jumping there.
+        u, progress = u[:-1], np.append(progress[:-2], 1.0)
+    # Rounding to the five places that are printed takes a share of the tolerance.
+    knots = fit_lines(u, progress, tolerance * 0.96)
+    return Linear(tuple((float(x), float(y)) for x, y in knots))

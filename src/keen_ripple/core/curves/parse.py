@@ -5,16 +5,17 @@ from __future__ import annotations
 import math
 import re
 from collections.abc import Callable
-from functools import lru_cache
+from functools import lru_cache, partial
 
 from keen_ripple.core.curves.bezier import KEYWORDS, CubicBezier
 from keen_ripple.core.curves.easing import Easing
 from keen_ripple.core.curves.linear import Linear
+from keen_ripple.core.curves.named import PARAMETERS, Named
 from keen_ripple.core.curves.steps import ALIASES, JUMPS, Steps
 from keen_ripple.core.errors import EasingFault
 
 NUMBER = r"[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?"
-FUNCTION = re.compile(r"(cubic-bezier|steps|linear)\(\s*(.*?)\s*\)", re.S)
+FUNCTION = re.compile(r"(cubic-bezier|steps|linear|anticipation|overshoot|bounce|elastic)\(\s*(.*?)\s*\)", re.S)
 EXAMPLES = (
     "Write a keyword such as ease-out, or cubic-bezier(0.3, 0, 0.2, 1), steps(4, jump-end) or linear(0, 0.8 40%, 1)."
 )
@@ -22,7 +23,7 @@ EXAMPLES = (
 
 @lru_cache(maxsize=4096)
 def parse_easing(text: str) -> Easing:
-    """The curve that the CSS `<easing-function>` in `text` describes. Raises EasingFault where it is none."""
+    """The curve that a CSS `<easing-function>`, or the name of a curve of ours, describes. Raises EasingFault."""
     plain = text.strip().lower()
     if plain in KEYWORDS:
         return CubicBezier(*KEYWORDS[plain])
@@ -30,13 +31,21 @@ def parse_easing(text: str) -> Easing:
         return Linear()
     if plain in ("step-start", "step-end"):
         return Steps(1, "jump" + plain[4:])
+    if plain in PARAMETERS:
+        return Named(plain, PARAMETERS[plain][1])
     match = FUNCTION.fullmatch(plain)
     if not match:
         raise _fault(text, "is not an easing function")
     arguments = [part.strip() for part in match[2].split(",")]
     readers: dict[str, Callable[[str, list[str]], Easing]]
     readers = {"cubic-bezier": _bezier, "steps": _steps, "linear": _linear}
-    return readers[match[1]](text, arguments)
+    return readers.get(match[1], partial(_named, match[1]))(text, arguments)
+
+
+def _named(name: str, text: str, arguments: list[str]) -> Named:
+    if len(arguments) != 1:
+        raise _fault(text, f"has {len(arguments)} numbers where {name}() takes one")
+    return Named(name, _number(text, arguments[0]))
 
 
 def _bezier(text: str, arguments: list[str]) -> CubicBezier:

@@ -8,8 +8,10 @@ CURVES = {
     "ease-in": "ease-in",
     "ease-out": "ease-out",
     "ease-in-out": "ease-in-out",
-    "anticipation": "cubic-bezier(0.5, -0.4, 0.7, 1)",
-    "overshoot": "cubic-bezier(0.3, 0, 0.3, 1.4)",
+    "anticipation": "anticipation",
+    "overshoot": "overshoot",
+    "bounce": "bounce",
+    "elastic": "elastic",
     "settle": "cubic-bezier(0.1, 0.8, 0.2, 1)",
     "steps": "steps(4, jump-end)",
 }

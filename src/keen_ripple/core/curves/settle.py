@@ -9,12 +9,9 @@ from functools import lru_cache
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.curves.fit import fit_lines
-from keen_ripple.core.curves.linear import Linear
+from keen_ripple.core.curves.fit import CSS_TOLERANCE, as_linear
 from keen_ripple.core.curves.spring import Spring
 from keen_ripple.core.curves.vectorised import for_float_or_array
-
-CSS_TOLERANCE = 0.001
 
 
 @dataclass(frozen=True)
@@ -34,7 +31,7 @@ class Settle:
         return np.where(u >= 1.0, 1.0, self._moving(u))
 
     def css(self) -> str:
-        return _as_linear(self).css()
+        return as_linear(self, CSS_TOLERANCE).css()
 
     def trace(self) -> tuple[Floats, Floats]:
         # Crowded at the start, where a spring bends most.
@@ -54,16 +51,5 @@ class Settle:
         seconds = self.duration_ms / 1000.0
         frequency = self.spring.stiffness / self.spring.mass
         drag = self.spring.damping / self.spring.mass
-        bend = (frequency + drag * abs(self.spring.velocity)) * seconds**2
+        bend = (frequency * abs(1.0 - self.spring.start) + drag * abs(self.spring.velocity)) * seconds**2
         return int(np.clip(math.sqrt(0.06 * bend / 2e-5), 192, 65536))
-
-
-@lru_cache(maxsize=1024)
-def _as_linear(settle: Settle) -> Linear:
-    u, progress = settle.trace()
-    # CSS text ends on 1 instead of jumping there.
-    progress = progress[:-1].copy()
-    progress[-1] = 1.0
-    # Rounding to the five places that are printed takes a share of the tolerance.
-    knots = fit_lines(u[:-1], progress, CSS_TOLERANCE * 0.96)
-    return Linear(tuple((float(x), float(y)) for x, y in knots))

@@ -1,8 +1,8 @@
-"""The damped spring m·x″ + c·x′ + k·(x − 1) = 0 with x(0) = 0, x′(0) = v₀, in closed form.
+"""The damped spring m·x″ + c·x′ + k·(x − 1) = 0 with x(0) = x₀, x′(0) = v₀, in closed form; x₀ is 0 unless given.
 
 With a = c/2m and q = a² − k/m the distance from rest is, in all three dampings,
 
-    y(t) = x(t) − 1 = e^(−a·t) · [ y₀·C(t) + (v₀ + a·y₀)·S(t) ],   y₀ = −1
+    y(t) = x(t) − 1 = e^(−a·t) · [ y₀·C(t) + (v₀ + a·y₀)·S(t) ],   y₀ = x₀ − 1
 
     q < 0   C = cos ωt,    S = sin ωt / ω,    ω = √−q
     q = 0   C = 1,         S = t
@@ -28,23 +28,25 @@ from keen_ripple.core.errors import Fault
 
 @dataclass(frozen=True)
 class Spring:
-    """A spring that pulls progress from 0 to 1.
+    """A spring that pulls progress from `start`, which is 0, to 1.
 
     stiffness > 0 and damping > 0 per unit of `mass` > 0, as in physics; `velocity` is the progress per second at the
-    start. Times are seconds. `position` and `speed` take a float or an array, for t ≥ 0; before 0 nothing moves.
+    start. One that takes over a motion may start elsewhere. Times are seconds. `position` and `speed` take a float or
+    an array, for t ≥ 0; before 0 nothing moves.
     """
 
     stiffness: float
     damping: float
     mass: float = 1.0
     velocity: float = 0.0
+    start: float = 0.0
 
     def __post_init__(self) -> None:
         for name in ("stiffness", "damping", "mass"):
             value = getattr(self, name)
             if not (math.isfinite(value) and value > 0.0):
                 raise Fault(f"The spring's {name} is {value}.", value=value, remedy=f"Give a {name} above 0.")
-        if not math.isfinite(self.velocity):
+        if not (math.isfinite(self.velocity) and math.isfinite(self.start)):
             raise Fault("The spring's start speed is not a number.", remedy="Give a finite start speed.")
 
     @classmethod
@@ -61,20 +63,44 @@ class Spring:
             )
         log = math.log(overshoot)
         ratio = -log / math.hypot(math.pi, log)
+        return cls._of_ratio(ratio, settling_time_s)
+
+    @classmethod
+    def lasting(cls, duration_s: float, bounce: float = 0.0) -> Spring:
+        """The spring of mass 1 that settles to 0.001 at that time, with −1 < `bounce` < 1.
+
+        The damping ratio is 1 − bounce from 0 upwards, where 0 just does not swing; 1/(1 + bounce) below.
+        """
+        if not (-1.0 < bounce < 1.0 and duration_s > 0.0):
+            raise Fault(
+                f"No spring lasts {duration_s} s with a bounce of {bounce}.",
+                value=[duration_s, bounce],
+                remedy="Give a duration above 0 and a bounce between −1 and 1.",
+            )
+        return cls._of_ratio(1.0 - bounce if bounce >= 0.0 else 1.0 / (1.0 + bounce), duration_s)
+
+    @classmethod
+    def _of_ratio(cls, ratio: float, settling_time_s: float) -> Spring:
+        """Time only scales the frequency."""
         frequency = cls(1.0, 2.0 * ratio).settling_time_s() / settling_time_s
         return cls(frequency**2, 2.0 * ratio * frequency)
+
+    def faster(self, factor: float) -> Spring:
+        """The same motion in 1/`factor` of the time."""
+        return Spring(self.stiffness * factor**2, self.damping * factor, self.mass, self.velocity * factor, self.start)
 
     @for_float_or_array
     def position(self, t_s: Floats) -> Floats:
         """Progress x(t); 0 at the start, 1 at rest."""
         t = np.maximum(t_s, 0.0)
-        return 1.0 + _decayed(self._a, self._q, t, -1.0, self.velocity - self._a)
+        y = self.start - 1.0
+        return 1.0 + _decayed(self._a, self._q, t, y, self.velocity + self._a * y)
 
     @for_float_or_array
     def speed(self, t_s: Floats) -> Floats:
         """Progress per second, x′(t)."""
         t = np.maximum(t_s, 0.0)
-        return _decayed(self._a, self._q, t, self.velocity, self._k - self._a * self.velocity)
+        return _decayed(self._a, self._q, t, self.velocity, self._pull)
 
     def peak(self) -> tuple[float, float]:
         """(t_s, value) of the greatest progress; (inf, 1.0) for a spring that nears 1 without passing it."""
@@ -98,10 +124,15 @@ class Spring:
     def _q(self) -> float:
         return self._a**2 - self._k
 
+    @property
+    def _pull(self) -> float:
+        """x″ + a·x′ at the start: the factor of S in the speed."""
+        return (1.0 - self.start) * self._k - self._a * self.velocity
+
     def _turns(self) -> tuple[float, ...]:
         """The first moments t > 0 with x′ = 0: two if it swings, at most one if it does not."""
-        # x′ = 0 where v₀·C + (k/m − a·v₀)·S = 0.
-        pull = self._k - self._a * self.velocity
+        # x′ = 0 where v₀·C + ((1 − x₀)·k/m − a·v₀)·S = 0.
+        pull = self._pull
         if self._q < 0.0:
             w = math.sqrt(-self._q)
             first = math.atan2(-self.velocity * w, pull) % math.pi / w

@@ -4,23 +4,15 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field
+from pydantic import AfterValidator, BeforeValidator, Field
 
-from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.curves import parse_easing
-from keen_ripple.core.paths import parse as parse_path
+from keen_ripple.core.outlines import parse as parse_path
 from keen_ripple.core.properties import Property
+from keen_ripple.core.values import Model, Paint, Shadow
+from keen_ripple.core.values.model import FAR, Colour, Length
 
-
-class Model(BaseModel):
-    """Frozen, exact in its types, and without unknown fields."""
-
-    model_config = ConfigDict(frozen=True, extra="forbid", strict=True, allow_inf_nan=False)
-
-
-def _colour(text: str) -> str:
-    parse_colour(text)
-    return text
+__all__ = ["Colour", "EasingText", "Id", "Milliseconds", "Model", "Name", "Size", "property_type"]
 
 
 def _easing(text: str) -> str:
@@ -48,24 +40,30 @@ Id = Annotated[
 ]
 Name = Annotated[str, Field(min_length=1, max_length=120)]
 Milliseconds = Annotated[int, BeforeValidator(_whole), Field(ge=0, le=600_000, description="Whole milliseconds.")]
-Colour = Annotated[str, AfterValidator(_colour), Field(description="Any CSS colour, or none.")]
 EasingText = Annotated[str, AfterValidator(_easing), Field(description="A CSS easing function.")]
 PathData = Annotated[str, AfterValidator(_path), Field(description="SVG path data.")]
 Size = Annotated[float, Field(ge=1.0, le=8192.0, description="px")]
-# Beyond this the arithmetic of browsers loses fractions of a pixel.
-FAR = 100_000.0
+PICTURE = r"^data:image/(png|jpeg|webp);base64,[A-Za-z0-9+/]+={0,2}$"
+SourceText = Annotated[str, Field(pattern=PICTURE, max_length=4_000_000, description="A picture as a data: URL.")]
+
+_TYPES: dict[str, Any] = {
+    "colour": Colour,
+    "paint": Paint,
+    "path": PathData,
+    "visible": bool,
+    "shadows": Annotated[tuple[Shadow, ...], Field(max_length=16)],
+    "dash": Annotated[tuple[Length, ...], Field(max_length=16)],
+    "text": Annotated[str, Field(max_length=2000)],
+    "source": SourceText,
+}
 
 
 def property_type(row: Property) -> Any:
     """The annotated type of one row of the property table."""
     if row.choices:
         return Literal[row.choices]
-    if row.blend == "colour":
-        return Colour
-    if row.name == "path":
-        return PathData
-    if row.name == "text":
-        return Annotated[str, Field(max_length=2000)]
+    if row.name in _TYPES or row.blend in _TYPES:
+        return _TYPES.get(row.name) or _TYPES[row.blend]
     low = -FAR if row.low is None else row.low
     high = FAR if row.high is None else row.high
     return Annotated[float, Field(ge=low, le=high, description=row.unit or None)]

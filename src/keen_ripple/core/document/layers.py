@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 from pydantic import Field, create_model
 
 from keen_ripple.core.document.fields import Id, Model, Name, property_type
-from keen_ripple.core.properties import KINDS, properties_of
+from keen_ripple.core.properties import KINDS, SHAPES, properties_of
 
 
 class LayerBase(Model):
@@ -17,6 +17,8 @@ class LayerBase(Model):
     id: Id
     name: Name
     locked: bool = False
+    # A shape that is not painted itself: what stands above it in its group is seen only inside its outline.
+    mask: Any = False
     # Filled by the kinds below; declared here so that code can ask any layer.
     kind: Any
     layers: Any = ()
@@ -30,6 +32,7 @@ def _model_of(kind: str) -> type[LayerBase]:
     fields: dict[str, Any] = {"kind": (Literal[kind], ...)}
     for row in properties_of(kind):
         fields[row.name] = (property_type(row), ... if row.default is None else row.default)
+    fields["mask"] = (bool, False) if kind in SHAPES else (Literal[False], Field(default=False, exclude=True))
     if kind == "group":
         fields["layers"] = (tuple["Layer", ...], ())
     else:

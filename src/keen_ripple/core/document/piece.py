@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 from pydantic import Field, create_model
 
 from keen_ripple.core.document.fields import Colour, Id, Model, Name, Size, property_type
 from keen_ripple.core.document.layers import Layer
 from keen_ripple.core.document.transitions import Transition
+from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.properties import VARYING
 
 FORMAT = 1
@@ -50,3 +51,7 @@ class Piece(Model):
     states: tuple[State, ...] = Field(min_length=1)
     start: Id = Field(description="The state in which the piece starts.")
     transitions: tuple[Transition, ...] = ()
+    plays: Annotated[int, Field(ge=1, le=10_000)] | None = Field(
+        default=None, description="How often the loop is played before the piece rests; null for ever."
+    )
+    undercurrents: tuple[Undercurrent, ...] = ()

@@ -11,6 +11,8 @@ from pydantic import ValidationError
 from keen_ripple.core.document.piece import FORMAT, Piece
 from keen_ripple.core.document.references import reference_faults
 from keen_ripple.core.errors import DocumentFault, Fault
+from keen_ripple.core.properties import KINDS
+from keen_ripple.core.values.paint import GRADIENTS
 
 REMEDIES = {
     "missing": "Add it.",
@@ -28,6 +30,9 @@ REMEDIES = {
     "union_tag_invalid": "Choose {expected_tags}.",
     "union_tag_not_found": "Add the field kind.",
 }
+
+# What pydantic writes into a location after a field that takes several kinds of value.
+UNIONS: dict[Any, tuple[str, ...]] = {"timing": ("curve", "spring"), "fill": ("colour", *GRADIENTS)}
 
 
 def read_piece(document: Any) -> Piece:
@@ -68,8 +73,8 @@ def _fault(detail: Any) -> Fault:
     # Discriminated unions put the chosen kind into the location; it is no place in the document.
     loc, steps = detail["loc"], []
     for i, part in enumerate(loc):
-        tagged = i > 0 and (isinstance(loc[i - 1], int) or loc[i - 1] == "timing") and isinstance(part, str)
-        if not (tagged and part in ("group", "rectangle", "ellipse", "path", "text", "curve", "spring")):
+        before = loc[i - 1] if i else None
+        if part not in (KINDS if isinstance(before, int) else UNIONS.get(before, ())):
             steps.append(part)
     place, value = pointer(steps), detail["input"]
     own = detail.get("ctx", {}).get("error")

@@ -3,12 +3,17 @@
 from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
+from itertools import pairwise
 
 from keen_ripple.core.document.layers import LayerBase, walk
 from keen_ripple.core.document.piece import Piece
+from keen_ripple.core.document.spans import AnchorFault, Spans
 from keen_ripple.core.document.transitions import Transition
+from keen_ripple.core.document.undercurrents import Course, Undercurrent, fits
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.properties import names_of, properties_of
+from keen_ripple.core.properties import BY_NAME, moving_of, names_of
+
+Layers = dict[str, LayerBase]
 
 
 def reference_faults(piece: Piece) -> Iterator[Fault]:
@@ -33,7 +38,12 @@ def reference_faults(piece: Piece) -> Iterator[Fault]:
         for end, state_id in (("from", transition.from_), ("to", transition.to)):
             if state_id not in states:
                 yield _unknown("state", state_id, f"{place}/{end}", states)
+        if transition.cue_layer is not None and transition.cue_layer not in layers:
+            yield _unknown("layer", transition.cue_layer, f"{place}/cue_layer", layers)
         yield from _lanes(transition, layers, place)
+    yield from _repeated((u.id, f"/undercurrents/{i}/id") for i, u in enumerate(piece.undercurrents))
+    for i, undercurrent in enumerate(piece.undercurrents):
+        yield from _undercurrent(undercurrent, layers, states, f"/undercurrents/{i}")
 
 
 def _difference(layer: LayerBase, name: str, place: str) -> Iterator[Fault]:
@@ -41,19 +51,81 @@ def _difference(layer: LayerBase, name: str, place: str) -> Iterator[Fault]:
         yield Fault(f"A {layer.kind} has no {name}.", place=place, value=name, remedy="Remove it.")
 
 
-def _lanes(transition: Transition, layers: dict[str, LayerBase], place: str) -> Iterator[Fault]:
+def _lanes(transition: Transition, layers: Layers, place: str) -> Iterator[Fault]:
+    faults = [*_each_lane(transition, layers, place), *_each_stagger(transition, layers, place)]
+    yield from faults
+    if not faults:
+        try:
+            Spans(transition)
+        except AnchorFault as fault:
+            yield fault.at(f"{place}/lanes")
+
+
+def _each_lane(transition: Transition, layers: Layers, place: str) -> Iterator[Fault]:
     seen: set[tuple[str, str | None]] = set()
     for j, lane in enumerate(transition.lanes):
         here = f"{place}/lanes/{j}"
-        if lane.layer not in layers:
-            yield _unknown("layer", lane.layer, f"{here}/layer", layers)
-            continue
-        varying = [row.name for row in properties_of(layers[lane.layer].kind) if row.varies]
-        if lane.property is not None and lane.property not in varying:
-            yield _unknown("property", lane.property, f"{here}/property", varying)
+        yield from _target(lane.layer, lane.property, layers, here)
+        if lane.anchor is not None and lane.anchor.layer is not None:
+            yield from _target(lane.anchor.layer, lane.anchor.property, layers, f"{here}/anchor")
         if (lane.layer, lane.property) in seen:
             yield Fault("This lane stands twice.", place=here, value=lane.layer, remedy="Remove one of the two.")
         seen.add((lane.layer, lane.property))
+
+
+def _each_stagger(transition: Transition, layers: Layers, place: str) -> Iterator[Fault]:
+    for j, stagger in enumerate(transition.staggers):
+        for k, layer in enumerate(stagger.layers):
+            if layer not in layers:
+                yield _unknown("layer", layer, f"{place}/staggers/{j}/layers/{k}", layers)
+
+
+def _target(layer: str, name: str | None, layers: Layers, place: str) -> Iterator[Fault]:
+    """A layer, or one of its properties that can move."""
+    if layer not in layers:
+        yield _unknown("layer", layer, f"{place}/layer", layers)
+        return
+    moving = [row.name for row in moving_of(layers[layer].kind)]
+    if name is not None and name not in moving:
+        yield _unknown("property", name, f"{place}/property", moving)
+
+
+def _undercurrent(undercurrent: Undercurrent, layers: Layers, states: set[str], place: str) -> Iterator[Fault]:
+    for k, state in enumerate(undercurrent.states or ()):
+        if state not in states:
+            yield _unknown("state", state, f"{place}/states/{k}", states)
+    for j, course in enumerate(undercurrent.courses):
+        here = f"{place}/courses/{j}"
+        faults = list(_target(course.layer, course.property, layers, here))
+        yield from faults or _course(course, undercurrent.period_ms, here)
+
+
+def _course(course: Course, period_ms: int, place: str) -> Iterator[Fault]:
+    row = BY_NAME[course.property]
+    if row.blend not in ("linear", "colour", "paint"):
+        yield Fault(
+            f"An undercurrent cannot move {row.label}.",
+            place=f"{place}/property",
+            value=row.name,
+            remedy="Choose a number or a colour.",
+        )
+        return
+    times = [key.at_ms for key in course.keys]
+    if times[0] != 0 or times[-1] > period_ms or any(a >= b for a, b in pairwise(times)):
+        yield Fault(
+            f"The keys stand at {', '.join(map(str, times))} ms.",
+            place=f"{place}/keys",
+            value=times,
+            remedy=f"Begin at 0 and let them rise, up to the period of {period_ms} ms.",
+        )
+    for k, key in enumerate(course.keys):
+        if not fits(course.property, key.value) or not isinstance(key.value, int | float | str):
+            yield Fault(
+                f"{key.value!r} is no {row.label}.",
+                place=f"{place}/keys/{k}/value",
+                value=key.value,
+                remedy=f"Give a {'number' if row.blend == 'linear' else 'colour'} that the layer itself could have.",
+            )
 
 
 def _repeated(ids: Iterable[tuple[str, str]]) -> Iterator[Fault]:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Annotated, Literal
 
 from pydantic import Field, model_validator
@@ -63,30 +64,104 @@ class Spring(Model):
 Timing = Annotated[Curve | Spring, Field(discriminator="kind")]
 
 
+class Anchor(Model):
+    """Another lane, or the transition's own timing where no layer is named, from which a lane's delay counts.
+
+    `with`: from its start; `after`: from its end; `before-end`: back from its end.
+    """
+
+    edge: Literal["with", "after", "before-end"]
+    layer: Id | None = None
+    property: str | None = None
+
+
 class Lane(Model):
     """The own timing of one layer, or of one of its properties, inside a transition.
 
-    Without a timing it has that of the transition, later by the delay.
+    Without a timing it has that of the transition, later by the delay; with the style `cut` it changes at once then.
     """
 
     layer: Id
     property: str | None = None
     delay_ms: Milliseconds = 0
+    anchor: Anchor | None = None
+    style: Literal["tween", "cut"] = "tween"
     timing: Timing | None = None
+
+
+class Stagger(Model):
+    """Layers delayed one after another, in the order written.
+
+    Either from one to the next by `each_ms`, or the last of them by `total_ms`. `origin` says which begins; the easing
+    spreads the delays between the first and the last.
+    """
+
+    layers: Annotated[tuple[Id, ...], Field(min_length=2, max_length=500)]
+    each_ms: Milliseconds | None = None
+    total_ms: Milliseconds | None = None
+    origin: Literal["first", "last", "centre"] = "first"
+    easing: EasingText = "linear"
+
+    @model_validator(mode="after")
+    def _one_measure(self) -> Stagger:
+        if (self.each_ms is None) == (self.total_ms is None):
+            raise Fault("A stagger needs one of each_ms and total_ms.", remedy="Give exactly one of the two.")
+        if len(set(self.layers)) < len(self.layers):
+            raise Fault(
+                "A layer stands twice in this stagger.", value=list(self.layers), remedy="Name each layer once."
+            )
+        return self
+
+    def delays_ms(self) -> dict[str, int]:
+        """The delay of each layer in whole ms."""
+        count = len(self.layers)
+        ranks = {
+            "first": list(range(count)),
+            "last": list(range(count - 1, -1, -1)),
+            # Twice the distance from the middle, so that it is whole; even numbers have two in the middle.
+            "centre": [abs(2 * i - (count - 1)) - (count - 1) % 2 for i in range(count)],
+        }[self.origin]
+        last = max(ranks) or 1
+        steps = last // 2 if self.origin == "centre" else last
+        total = self.total_ms if self.total_ms is not None else (self.each_ms or 0) * steps
+        spread = curves.parse_easing(self.easing)
+        # Halves are rounded up; an easing that overshoots never starts a layer before the transition.
+        return {
+            layer: max(math.floor(total * float(spread(rank / last)) + 0.5), 0)
+            for layer, rank in zip(self.layers, ranks, strict=True)
+        }
+
+
+CUES = ("hold", "appear", "tap", "double-tap", "press", "over", "out", "in-view")
+"""What sets a transition off; the first two need no person."""
 
 
 class Transition(Model):
     """The way from one state to another.
 
-    `hold_ms` counts from the moment the state is reached. With the cue `hold` the transition then starts by itself;
-    with any other cue it is how long the state rests before the cue is heeded.
+    `hold_ms` counts from the moment the state is reached. With the cue `hold` the transition then starts by itself,
+    with `appear` too, but only where the piece begins; with any other cue it is how long the state rests before the cue
+    is heeded. `early_ms` starts it so long before the state is reached, in the middle of the motion that leads there.
     """
 
     id: Id
     from_: Id = Field(alias="from")
     to: Id
-    cue: Literal["hold", "tap"] = "hold"
+    cue: Literal[CUES] = "hold"  # type: ignore[valid-type]
+    cue_layer: Id | None = Field(default=None, description="The layer that is tapped, pressed or pointed at.")
     hold_ms: Milliseconds = 0
-    style: Literal["tween", "cut"] = "tween"
+    early_ms: Milliseconds = 0
+    style: Literal["tween", "cut", "cross-fade"] = "tween"
     timing: Timing
     lanes: tuple[Lane, ...] = ()
+    staggers: tuple[Stagger, ...] = ()
+
+    @model_validator(mode="after")
+    def _leaves_once(self) -> Transition:
+        if self.early_ms and self.hold_ms:
+            raise Fault(
+                "A transition cannot both hold and leave early.",
+                value=self.early_ms,
+                remedy="Set either hold_ms or early_ms to 0.",
+            )
+        return self

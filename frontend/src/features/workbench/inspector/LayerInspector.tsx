@@ -1,19 +1,28 @@
-import { Segmented } from 'antd';
+import { Checkbox, Segmented } from 'antd';
+import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/answers';
 import type { Property } from '../../../api/generated/catalogue';
-import { NumberField, TextField } from '../../../shared/ui/Field';
+import { NumberField, TypedField } from '../../../shared/ui/Field';
+import { isTyped, parseValue, swatchOf, valueText } from '../../../shared/text/values';
 import { attemptCommit, make, useBench } from '../bench';
 import { setFixed, setValues } from '../edits';
 import { placed, propertiesOf } from '../tree';
 
-const GROUPS: [string, RegExp][] = [
-  ['Content', /^(text|path|view_.*)$/],
-  ['Place', /^(x|y|width|height)$/],
-  ['Turn and scale', /^(rotation|scale_.|pivot_.)$/],
-  ['Look', /^(opacity|fill|stroke|stroke_width|stroke_cap|stroke_join)$/],
-  ['Corners', /^radius_/],
-  ['Letters', /^(font_.*|text_align)$/],
+/** The title of a group, what belongs to it, and whether it is closed until it is asked for. */
+const GROUPS: [string, RegExp, boolean][] = [
+  ['Content', /^(text|path|view_.*)$/, false],
+  ['Place', /^(x|y|width|height)$/, false],
+  ['Turn and scale', /^(rotation|scale_.|pivot_.)$/, false],
+  ['Look', /^(visible|opacity|fill|stroke|stroke_width)$/, false],
+  ['Letters', /^(font_.*|text_align|line_height|letter_spacing)$/, false],
+  ['Corners', /^radius_/, true],
+  ['Line', /^(stroke_(align|cap|join|dash|dash_offset)|trim_.*)$/, true],
+  ['Shadow and blur', /^(shadows|blur)$/, true],
+  ['Lean and depth', /^(skew_.|rotation_.|perspective)$/, true],
+  ['Picture', /^(fit|focus_.)$/, true],
+  ['Row or column', /^(layout|gap|padding_.|align|justify)$/, true],
+  ['In its group', /^(resize_.|grow)$/, true],
 ];
 
 const SHORT: Record<string, string> = {
@@ -41,22 +50,38 @@ export function LayerInspector({ id }: { id: string }) {
       <p className="kicker">{layer.kind}</p>
       <h2>{layer.name}</h2>
       <p className="quiet">{scope === 'base' ? 'Edits reach the base, and so every state without a value of its own.' : `Edits reach ${stateName} alone.`}</p>
-      {GROUPS.map(([title, pattern]) => {
+      {GROUPS.map(([title, pattern, closed]) => {
         const rows = propertiesOf(layer).filter((p) => pattern.test(p.name));
         return (
           rows.length > 0 && (
-            <section key={title}>
-              <h3>{title}</h3>
+            <Group key={title} title={title} closed={closed}>
               <div className="pairs">
                 {rows.map((property) => (
                   <PropertyField key={`${state}${property.name}`} property={property} value={look[property.name]!} commit={commit(property)} />
                 ))}
               </div>
-            </section>
+            </Group>
           )
         );
       })}
     </>
+  );
+}
+
+function Group({ title, closed, children }: { title: string; closed: boolean; children: ReactNode }) {
+  if (!closed) {
+    return (
+      <section>
+        <h3>{title}</h3>
+        {children}
+      </section>
+    );
+  }
+  return (
+    <details>
+      <summary>{title}</summary>
+      {children}
+    </details>
   );
 }
 
@@ -79,10 +104,19 @@ function PropertyField({ property, value, commit }: FieldProps) {
     const alone = property.name === 'rotation' || property.name === 'opacity';
     return <NumberField wide={alone} label={label} name={property.label} unit={property.unit === '°' ? '°' : ''} step={property.unit ? 1 : property.name === 'font_weight' ? 100 : 0.05} value={value} commit={commit} />;
   }
-  const swatch = property.blend === 'colour' && <span className="colour-swatch" style={{ background: value === 'none' ? 'transparent' : value }} />;
+  if (typeof value === 'boolean') {
+    return (
+      <label className="wide tick">
+        <Checkbox checked={value} onChange={(event) => attemptCommit(commit(event.target.checked))} /> {label}
+      </label>
+    );
+  }
+  const background = swatchOf(property, value);
+  const swatch = background && <span className="colour-swatch" style={{ background }} />;
+  if (!isTyped(property)) return <p className="wide quiet">{valueText(value)}</p>;
   return (
     <div className="wide">
-      <TextField label={label} name={property.label} value={value} before={swatch} commit={commit} />
+      <TypedField label={label} name={property.label} value={value} format={valueText} parse={(text) => parseValue(property, text)} before={swatch} commit={commit} />
     </div>
   );
 }

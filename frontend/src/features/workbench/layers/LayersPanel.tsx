@@ -1,15 +1,14 @@
 import { Dropdown } from 'antd';
 import { useState, type KeyboardEvent } from 'react';
-import type { Layer } from '../../../api/answers';
 import { chainTo } from '../../../shared/geometry/matrix';
 import { attempt, choose, make, useBench } from '../bench';
-import { addLayer, duplicateLayer, moveLayer, removeLayer, renameLayer, setFixed, type Edit } from '../edits';
+import { addLayer, duplicateLayer, moveLayer, removeLayer, renameLayer, setFixed, type Drawn, type Edit } from '../edits';
 import { NameField } from '../Rename';
 import { fromTheTop, shownRows, type Placed } from '../tree';
 import { KindIcon } from './icons';
 import { LookFields } from './LookFields';
 
-const KINDS: Layer['kind'][] = ['rectangle', 'ellipse', 'path', 'text', 'group'];
+const KINDS: Drawn[] = ['rectangle', 'ellipse', 'path', 'text', 'group'];
 
 /** The document at the moment of an action; the list itself follows the layers alone. */
 const now = () => useBench.getState().document!;

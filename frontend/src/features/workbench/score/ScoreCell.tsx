@@ -1,8 +1,8 @@
 import { memo, useState } from 'react';
 import type { Value } from '../../../api/answers';
-import { nudgeBy, parseNumber, parseText } from '../../../shared/ui/parsing';
+import { nudgeBy } from '../../../shared/ui/parsing';
 import { useTyped } from '../../../shared/ui/useTyped';
-import { show } from '../../../shared/text/sums';
+import { isTyped, parseValue, swatchOf, valueText } from '../../../shared/text/values';
 import { choose, make, useBench } from '../bench';
 import { clearValue, setValues } from '../edits';
 import { propertyNamed } from '../tree';
@@ -33,10 +33,11 @@ export const ScoreCell = memo(function ScoreCell({ layer, property, state, value
   const [focused, setFocused] = useState(false);
   const info = propertyNamed(property);
   const numeric = info.blend === 'linear';
+  const swatch = swatchOf(info, value);
   const typed = useTyped<Value>({
     value,
-    format: (v) => (typeof v === 'number' ? show(v) : v),
-    parse: (text) => (text.trim() === '' ? { value: '' } : numeric ? parseNumber(text) : parseText(text)),
+    format: (v) => valueText(v),
+    parse: (text) => (text.trim() === '' ? { value: '' } : parseValue(info, text)),
     commit: (next) => {
       const { document: piece } = useBench.getState();
       return make(next === '' ? clearValue(piece!, state, layer, property) : setValues(piece!, state, layer, { [property]: next }, 'state'));
@@ -49,11 +50,12 @@ export const ScoreCell = memo(function ScoreCell({ layer, property, state, value
   const tone = `${own ? '' : ' base'}${look & POSED ? ' posed' : ''}${typed.fault ? ' wrong' : ''}`;
   return (
     <td className={`cell${tone}`}>
-      {!numeric && !resting && <span className="swatch" style={{ background: value === 'none' ? 'transparent' : String(value) }} />}
+      {swatch && !resting && <span className="swatch" style={{ background: swatch }} />}
       <input
         {...typed.input}
-        value={resting ? '·' : focused || typed.fault || typeof value !== 'number' ? typed.input.value : show(value, info.unit)}
-        className={numeric ? '' : 'colour'}
+        value={resting ? '·' : focused || typed.fault || typeof value !== 'number' ? typed.input.value : valueText(value, info.unit)}
+        className={numeric ? '' : swatch ? 'colour' : 'words'}
+        readOnly={!isTyped(info)}
         data-cell={`${row},${column}`}
         aria-label={`${info.label} of ${layer} in ${state}`}
         title={own ? undefined : 'From the base'}

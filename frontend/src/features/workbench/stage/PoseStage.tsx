@@ -1,7 +1,7 @@
 import { Segmented } from 'antd';
 import { memo, useCallback, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Layer } from '../../../api/answers';
+import type { Layer, Pose } from '../../../api/answers';
 import { round } from '../../../shared/text/sums';
 import { chainTo, cornersOf, matrixOf, type Point } from '../../../shared/geometry/matrix';
 import { pictureOf, PoseView, type Scene } from '../../player';
@@ -144,7 +144,7 @@ function caughtAt(event: MouseEvent, layers: readonly Layer[], chosen: string | 
   return chain[0]!;
 }
 
-function withMoved<P extends Record<string, Record<string, number | string>>>(pose: P, { id, by }: Drag): P {
+function withMoved(pose: Pose, { id, by }: Drag): Pose {
   const look = pose[id]!;
   return { ...pose, [id]: { ...look, x: Number(look.x) + by[0], y: Number(look.y) + by[1] } };
 }

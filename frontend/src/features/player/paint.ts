@@ -1,0 +1,55 @@
+/* Paints, shadows and pictures as CSS. */
+import type { Gradient, Look, Shadow, Value } from '../../api/answers';
+
+export const isFade = (value: unknown): value is { kind: 'fade'; from: Value; to: Value; share: number } =>
+  typeof value === 'object' && value !== null && (value as { kind?: string }).kind === 'fade';
+
+export const colour = (value: unknown) => (value === 'none' ? 'transparent' : String(value));
+
+const percent = (share: number) => `${share * 100}%`;
+
+/** Where a gradient lies that says nothing of it. */
+const CENTRED = { angle: 0, centre_x: 0.5, centre_y: 0.5, radius: 0.5 };
+
+/** A gradient, a colour, or two of them fading into each other, as a CSS image. */
+export function image(paint: Value): string {
+  if (isFade(paint)) return `-webkit-cross-fade(${image(paint.from)}, ${image(paint.to)}, ${percent(paint.share)})`;
+  if (typeof paint !== 'object') return `linear-gradient(${colour(paint)}, ${colour(paint)})`;
+  const gradient = { ...CENTRED, ...(paint as Gradient) };
+  const stops = gradient.stops.map((stop) => `${colour(stop.colour)} ${percent(stop.at)}`).join(', ');
+  const centre = `at ${percent(gradient.centre_x)} ${percent(gradient.centre_y)}`;
+  if (gradient.kind === 'linear') return `linear-gradient(${gradient.angle}deg, ${stops})`;
+  if (gradient.kind === 'conic') return `conic-gradient(from ${gradient.angle}deg ${centre}, ${stops})`;
+  return `radial-gradient(${percent(gradient.radius)} ${percent(gradient.radius)} ${centre}, ${stops})`;
+}
+
+export function background(style: CSSStyleDeclaration, paint: Value): void {
+  const plain = typeof paint !== 'object';
+  style.backgroundColor = plain ? colour(paint) : 'transparent';
+  style.backgroundImage = plain ? 'none' : image(paint);
+}
+
+const shadowsOf = (look: Look) => (look.shadows ?? []) as Shadow[];
+
+/** Shadows of a box, and its stroke where that lies inside: as wide as wanted, without taking room. */
+export function boxShadow(look: Look, withStroke: boolean): string {
+  const stroke = withStroke && look.stroke !== 'none' ? [`inset 0 0 0 ${look.stroke_width}px ${look.stroke}`] : [];
+  const shadows = shadowsOf(look).map((s) => `${s.inset ? 'inset ' : ''}${s.x}px ${s.y}px ${s.blur}px ${s.spread}px ${colour(s.colour)}`);
+  return [...stroke, ...shadows].join(', ') || 'none';
+}
+
+/** Blur, and shadows of what is no box. */
+export function filter(look: Look, withShadows: boolean): string {
+  const blur = Number(look.blur) > 0 ? [`blur(${look.blur}px)`] : [];
+  // A drop shadow's blur is a standard deviation, a box shadow's is twice that.
+  const shadows = withShadows ? shadowsOf(look).filter((s) => !s.inset).map((s) => `drop-shadow(${s.x}px ${s.y}px ${s.blur / 2}px ${colour(s.colour)})`) : [];
+  return [...blur, ...shadows].join(' ') || 'none';
+}
+
+export function picture(style: CSSStyleDeclaration, look: Look): void {
+  const url = (source: Value) => `url("${String(source)}")`;
+  const { source } = look;
+  style.backgroundImage = isFade(source) ? `-webkit-cross-fade(${url(source.from)}, ${url(source.to)}, ${percent(source.share)})` : url(source!);
+  style.backgroundSize = look.fit === 'fill' ? '100% 100%' : String(look.fit);
+  style.backgroundPosition = `${percent(Number(look.focus_x))} ${percent(Number(look.focus_y))}`;
+}

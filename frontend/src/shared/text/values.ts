@@ -1,0 +1,53 @@
+/* Values of properties as text, and back where they can be typed. */
+import type { Gradient, Shadow, Value } from '../../api/answers';
+import type { Property } from '../../api/generated/catalogue';
+import { parseNumber, parseText } from '../ui/parsing';
+import { evaluate, show } from './sums';
+
+/** Numbers bare, colours and texts as they are; what is made of several parts is named. */
+export function valueText(value: Value, unit = ''): string {
+  if (typeof value === 'number') return show(value, unit);
+  if (typeof value === 'boolean') return value ? 'yes' : 'no';
+  if (typeof value === 'string') return value;
+  if (isList(value)) return listText(value);
+  return value.kind === 'fade' ? 'fading' : `${(value as Gradient).kind} gradient`;
+}
+
+const isList = (value: Value): value is readonly Shadow[] | readonly number[] => Array.isArray(value);
+
+function listText(list: readonly Shadow[] | readonly number[]): string {
+  if (!list.length) return 'none';
+  if (typeof list[0] === 'number') return list.join(' ');
+  return list.length === 1 ? '1 shadow' : `${list.length} shadows`;
+}
+
+/** Whether the text of a value says all of it. */
+export const isTyped = (property: Property): boolean => property.blend !== 'shadows';
+
+/** What a typed text means for the property. */
+export function parseValue(property: Property, text: string): { value: Value } | { fault: string } {
+  if (property.blend === 'linear' || property.name === 'grow') return parseNumber(text);
+  if (property.blend === 'layout' && !property.choices.length) return parseNumber(text);
+  if (property.blend === 'visible') {
+    const said = text.trim().toLowerCase();
+    return said === 'yes' || said === 'no' ? { value: said === 'yes' } : { fault: 'Type yes or no.' };
+  }
+  if (property.blend === 'dash') return parseLengths(text);
+  return parseText(text);
+}
+
+function parseLengths(text: string): { value: readonly number[] } | { fault: string } {
+  const words = text.trim() === 'none' ? [] : text.trim().split(/[\s,]+/).filter(Boolean);
+  const lengths = words.map(evaluate);
+  return lengths.every((length) => length !== null)
+    ? { value: lengths }
+    : { fault: 'Type the lengths of dashes and gaps in turn, such as 6 4, or none.' };
+}
+
+/** What shows the value as a patch of colour; none for what has no colour. */
+export function swatchOf(property: Property, value: Value): string | null {
+  if (property.blend !== 'colour' && property.blend !== 'paint') return null;
+  if (typeof value === 'string') return value === 'none' ? 'transparent' : value;
+  const { stops } = value as Gradient;
+  return stops ? `linear-gradient(90deg, ${stops.map((stop) => `${stop.colour === 'none' ? 'transparent' : stop.colour} ${stop.at * 100}%`).join(', ')})` : null;
+}

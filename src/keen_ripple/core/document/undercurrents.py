@@ -1,0 +1,61 @@
+"""Undercurrents: motions that go round on their own, whatever the state."""
+
+from __future__ import annotations
+
+from functools import cache
+from typing import Annotated, Any
+
+from pydantic import Field, TypeAdapter, ValidationError
+
+from keen_ripple.core.document.fields import EasingText, Id, Milliseconds, Model, Name, property_type
+from keen_ripple.core.properties import BY_NAME
+
+
+class Key(Model):
+    """A value at a moment of the period, and the curve to the next."""
+
+    at_ms: Milliseconds
+    value: Any
+    easing: EasingText = "linear"
+
+
+class Course(Model):
+    """What one property of one layer goes through in a period: numbers, or colours.
+
+    From the last key it goes back to the first, unless a key stands at the end of the period: then it jumps there.
+    """
+
+    layer: Id
+    property: str
+    keys: Annotated[tuple[Key, ...], Field(min_length=2, max_length=200)]
+
+
+class Undercurrent(Model):
+    """Courses with a period of their own, in step with the start of the piece.
+
+    They run in the states named, and on the way between two of them; in all states where none are named.
+    """
+
+    id: Id
+    name: Name
+    period_ms: Annotated[int, Field(ge=1, le=600_000, description="Whole milliseconds.")]
+    states: tuple[Id, ...] | None = None
+    courses: Annotated[tuple[Course, ...], Field(min_length=1)]
+
+    def runs(self, from_: str, to: str) -> bool:
+        """Whether it runs in a state (both the same), or between two."""
+        return self.states is None or (from_ in self.states and to in self.states)
+
+
+@cache
+def _adapter(name: str) -> TypeAdapter[Any]:
+    return TypeAdapter(property_type(BY_NAME[name]))
+
+
+def fits(name: str, value: Any) -> bool:
+    """Whether this may be a value of the property."""
+    try:
+        _adapter(name).validate_python(value, strict=True)
+    except ValidationError:
+        return False
+    return True

@@ -1,0 +1,89 @@
+"""Layout: where a group puts the layers in it.
+
+A row or a column places them one after another; in any other group each follows its resize rules, which say what
+becomes of its place and size, written for the group's base size, when the group has another. Layout is worked out at
+states; between them places and sizes are interpolated like everything else.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping, MutableMapping, Sequence
+from typing import Any
+
+from keen_ripple.core.document.layers import LayerBase
+
+Looks = Mapping[str, MutableMapping[str, Any]]
+# Along x and along y: the names of place, size, and what belongs to the axis.
+AXES = {"x": ("x", "width", "padding_x", "resize_x"), "y": ("y", "height", "padding_y", "resize_y")}
+
+
+def lay_out(layer: LayerBase, looks: Looks, bases: Mapping[str, Mapping[str, Any]]) -> None:
+    """Writes places and sizes into the looks of everything inside `layer`, from the outside inwards."""
+    if not layer.layers:
+        return
+    group = looks[layer.id]
+    children = [looks[child.id] for child in layer.layers]
+    if group["layout"] == "none":
+        for child in children:
+            _resize(child, group, bases[layer.id])
+    else:
+        # What is hidden takes no room.
+        _line_up([child for child in children if child["visible"]], group)
+    for child_layer in layer.layers:
+        lay_out(child_layer, looks, bases)
+
+
+def laid_out(layers: Sequence[LayerBase]) -> frozenset[str]:
+    """The layers whose place or size may come from a layout: all that stand in groups."""
+    inside = [child.id for layer in layers for child in layer.layers]
+    return frozenset(inside).union(*(laid_out(layer.layers) for layer in layers))
+
+
+def _resize(child: MutableMapping[str, Any], group: Mapping[str, Any], base: Mapping[str, Any]) -> None:
+    for place, size, _, rule in AXES.values():
+        more = group[size] - base[size]
+        if more == 0.0 and child[rule] != "fixed":
+            continue
+        match child[rule]:
+            case "end":
+                child[place] += more
+            case "both":
+                child[size] = max(child[size] + more, 0.0)
+            case "centre":
+                child[place] += more / 2.0
+            case "scale" if base[size] > 0.0:
+                factor = group[size] / base[size]
+                child[place], child[size] = child[place] * factor, child[size] * factor
+            case "fixed":
+                # Where it is in what surrounds the group, however the group moves.
+                child[place] -= group[place] - base[place]
+
+
+def _line_up(children: Sequence[MutableMapping[str, Any]], group: Mapping[str, Any]) -> None:
+    """A row or a column: sizes along it as written, plus a share of the room that is left."""
+    if not children:
+        return
+    along, across = (AXES["x"], AXES["y"]) if group["layout"] == "row" else (AXES["y"], AXES["x"])
+    place, size, padding, _ = along
+    room = group[size] - 2.0 * group[padding] - group["gap"] * (len(children) - 1)
+    left = room - sum(child[size] for child in children)
+    grow = sum(child["grow"] for child in children)
+    if grow > 0.0 and left > 0.0:
+        for child in children:
+            child[size] += left * child["grow"] / grow
+        left = 0.0
+    between = left / (len(children) - 1) if group["justify"] == "between" and len(children) > 1 and left > 0.0 else 0.0
+    at = group[padding] + {"centre": left / 2.0, "end": left}.get(group["justify"], 0.0)
+    for child in children:
+        child[place] = at
+        at += child[size] + group["gap"] + between
+        _put_across(child, group, across)
+
+
+def _put_across(child: MutableMapping[str, Any], group: Mapping[str, Any], axis: tuple[str, ...]) -> None:
+    place, size, padding, _ = axis
+    inner = group[size] - 2.0 * group[padding]
+    if group["align"] == "stretch":
+        child[size] = max(inner, 0.0)
+    share = {"centre": 0.5, "end": 1.0}.get(group["align"], 0.0)
+    child[place] = group[padding] + (inner - child[size]) * share

@@ -1,0 +1,56 @@
+"""Undercurrents worked out: the moves of one period, for sampling and for the tape."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from itertools import pairwise
+
+import numpy as np
+
+from keen_ripple.core.curves import parse_easing
+from keen_ripple.core.document import Piece
+from keen_ripple.core.document.undercurrents import Course, Undercurrent
+from keen_ripple.core.moves import Move
+from keen_ripple.core.properties import BY_NAME, blend_of
+from keen_ripple.core.tape import TapeTrack, tape_of
+from keen_ripple.core.track import Track
+
+
+def course_tracks(piece: Piece) -> list[tuple[Undercurrent, Track]]:
+    """Each course as a track whose times are ms inside the period."""
+    return [
+        (undercurrent, _track(course, undercurrent.period_ms, piece.blend))
+        for undercurrent in piece.undercurrents
+        for course in undercurrent.courses
+    ]
+
+
+def course_tape(undercurrent: Undercurrent, colour_space: str) -> list[TapeTrack]:
+    """One track for each course, over one period."""
+    return [_joined(course, undercurrent.period_ms, colour_space) for course in undercurrent.courses]
+
+
+def _track(course: Course, period_ms: int, colour_space: str) -> Track:
+    row = BY_NAME[course.property]
+    first = course.keys[0].value
+    blend = blend_of(row, colour_space, *(key.value for key in course.keys))
+    return Track(course.layer, row, blend, first, tuple(_moves(course, period_ms)))
+
+
+def _moves(course: Course, period_ms: int) -> Iterator[Move]:
+    keys = [(key.at_ms, key.value, key.easing) for key in course.keys]
+    if keys[-1][0] < period_ms:
+        keys.append((period_ms, keys[0][1], ""))
+    for (start, value, easing), (end, following, _) in pairwise(keys):
+        if value != following:
+            yield Move(course.layer, course.property, start, end, parse_easing(easing), value, following)
+
+
+def _joined(course: Course, period_ms: int, colour_space: str) -> TapeTrack:
+    """The tapes of all moves in one: between them the value stands."""
+    tracks = tape_of(list(_moves(course, period_ms)), colour_space)
+    if not tracks:
+        row = blend_of(BY_NAME[course.property], colour_space, course.keys[0].value).show(course.keys[0].value)
+        return TapeTrack(course.layer, course.property, np.zeros(1), row[None, :])
+    times = np.concatenate([track.times_ms for track in tracks])
+    return TapeTrack(course.layer, course.property, times, np.concatenate([track.rows for track in tracks]))

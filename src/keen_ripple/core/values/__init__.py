@@ -1,0 +1,18 @@
+"""Values that are more than one number: paints, shadows, dashes, and two looks that fade into each other."""
+
+from keen_ripple.core.values.fade import Fade
+from keen_ripple.core.values.model import Model
+from keen_ripple.core.values.paint import ConicGradient, Gradient, LinearGradient, Paint, RadialGradient, Stop
+from keen_ripple.core.values.shadow import Shadow
+
+__all__ = [
+    "ConicGradient",
+    "Fade",
+    "Gradient",
+    "LinearGradient",
+    "Model",
+    "Paint",
+    "RadialGradient",
+    "Shadow",
+    "Stop",
+]

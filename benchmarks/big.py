@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import random
 from typing import Any
 
 EASINGS = ("ease-out", "cubic-bezier(0.2, 0.8, 0.3, 1)", "ease-in-out", "cubic-bezier(0.6, -0.3, 0.4, 1.3)")
@@ -60,3 +61,35 @@ def _transition(index: int, states: int, layers: int) -> dict[str, Any]:
         "timing": spring if index % 2 else curve,
         "lanes": [{"layer": f"l{layers // 2}", "delay_ms": 60}],
     }
+
+
+SHARED = (
+    "ease",
+    "ease-out",
+    "cubic-bezier(0.3, 0, 0.2, 1)",
+    "linear",
+    "ease-in-out",
+    "cubic-bezier(0.5, -0.4, 0.3, 1.4)",
+)
+PROPERTIES = ("x", "y", "rotation", "scale_x", "opacity", "width")
+
+
+def modest(layers: int = 100, transitions: int = 6, duration_ms: int = 400) -> dict[str, Any]:
+    """Six numbers of every layer change in every transition, at random but the same each time."""
+    rng = random.Random(1)
+
+    def look() -> dict[str, float]:
+        places = (rng.randrange(300), rng.randrange(300), rng.randrange(360))
+        return dict(zip(PROPERTIES, (*places, rng.uniform(0.5, 2), rng.random(), rng.randrange(5, 60)), strict=True))
+
+    ids = [f"l{i}" for i in range(layers)]
+    box = {"kind": "rectangle", "x": 0, "y": 0, "width": 20, "height": 20}
+    states = [{"id": f"s{n}", "name": f"S{n}", "changes": {i: look() for i in ids}} for n in range(transitions)]
+    ways = [
+        {"id": f"t{n}", "from": f"s{n}", "to": f"s{(n + 1) % transitions}"}
+        | {"timing": {"kind": "curve", "duration_ms": duration_ms, "easing": SHARED[n % 6]}}
+        for n in range(transitions)
+    ]
+    layers_ = [{**box, "id": i, "name": i} for i in ids]
+    head = {"format": 1, "id": "modest", "name": "Modest", "width": 400, "height": 400, "start": "s0"}
+    return {**head, "layers": layers_, "states": states, "transitions": ways}

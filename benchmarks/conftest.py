@@ -2,14 +2,14 @@
 
 from __future__ import annotations
 
-import json
 import subprocess
 import sys
 from collections.abc import Iterator
 from pathlib import Path
+from typing import Any
 
 import pytest
-from big import big_piece
+from big import big_piece, modest
 from selenium import webdriver
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
@@ -29,19 +29,24 @@ def browser(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chro
 @pytest.fixture(params=[(50, 8)], ids=["50 layers, 8 states"])
 def address(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[str]:
     """The real server, in a process of its own, with one large piece."""
-    yield from serve(tmp_path, *request.param)
+    yield from serve(tmp_path, big_piece(*request.param))
 
 
 @pytest.fixture
 def address_100(tmp_path: Path) -> Iterator[str]:
-    yield from serve(tmp_path, 100, 6)
+    yield from serve(tmp_path, big_piece(100, 6))
 
 
-def serve(folder: Path, layers: int, states: int) -> Iterator[str]:
+@pytest.fixture
+def address_modest(tmp_path: Path) -> Iterator[str]:
+    yield from serve(tmp_path, modest())
+
+
+def serve(folder: Path, document: dict[str, Any]) -> Iterator[str]:
     database = folder / "big.sqlite"
     conn = connect(database)
     migrate(conn)
-    pieces.add(conn, json.loads(json.dumps(big_piece(layers, states))))
+    pieces.add(conn, document)
     conn.close()
     command = [sys.executable, "-m", "keen_ripple.cli", "serve", "--db", str(database), "--port", "0"]
     with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:

@@ -6,7 +6,7 @@ import statistics
 from itertools import pairwise
 from pathlib import Path
 
-from big import big_piece
+from big import big_piece, modest
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import timeline_of
@@ -40,3 +40,56 @@ def test_frames_with_100_layers(browser, address_100: str, tmp_path: Path, bench
         late = sum(v > 25 for v in values) / len(values)
         benchmark.extra_info[name] = {"fps": 1000 / statistics.mean(values), "p95_ms": p95, "late": late}
         print(f"\n{name}: {1000 / statistics.mean(values):.1f} frames a second, p95 {p95:.1f} ms, {late:.1%} late")
+
+
+# One animation per property, as the browser's own means for the same motion.
+WEB_ANIMATIONS = """
+const [tracks, duration] = arguments;
+const css = {x: v => ({left: `${v}px`}), y: v => ({top: `${v}px`}), rotation: v => ({rotate: `${v}deg`}),
+  opacity: v => ({opacity: v}), scale_x: v => ({scale: `${v} 1`}), width: v => ({width: `${v}px`})};
+const elements = {};
+document.body.replaceChildren();
+for (const [layer, name, keys] of tracks) {
+  const element = elements[layer] ??= document.body.appendChild(document.createElement('div'));
+  element.style.cssText = 'position: absolute; width: 40px; height: 28px';
+  const frames = keys.map(([offset, value, easing]) => ({offset, easing, ...css[name](value)}));
+  element.animate(frames, {duration, iterations: Infinity});
+}
+"""
+COSTS = ("ScriptDuration", "RecalcStyleDuration", "LayoutDuration")
+
+
+def main_thread_ms(browser) -> float:
+    """Script, style and layout of one frame, in the middle of many."""
+    intervals(browser)
+    browser.execute_cdp_cmd("Performance.enable", {})
+
+    def spent() -> float:
+        metrics = {m["name"]: m["value"] for m in browser.execute_cdp_cmd("Performance.getMetrics", {})["metrics"]}
+        return sum(metrics[name] for name in COSTS) * 1000
+
+    before = spent()
+    frames = len(intervals(browser)) + 20
+    return (spent() - before) / frames
+
+
+def test_player_against_web_animations(browser, address_modest: str, benchmark) -> None:
+    # On the shelf the piece plays alone, at its own size or smaller.
+    browser.get(address_modest)
+    while not browser.execute_script("return !!document.querySelector('.shelf-cell [data-layer]')"):
+        pass
+    ours = main_thread_ms(browser)
+    timeline = timeline_of(read_piece(modest()))
+    total = timeline.run.total_ms
+    tracks = []
+    for track in timeline.tracks:
+        keys = [[0, track.first, "linear"]]
+        for move in track.moves:
+            keys += [[move.start_ms / total, move.start, move.easing.css()], [move.end_ms / total, move.end, "linear"]]
+        tracks.append([track.layer, track.property.name, [*keys, [1, keys[-1][1], "linear"]]])
+    browser.get("about:blank")
+    browser.execute_script(WEB_ANIMATIONS, tracks, total)
+    theirs = main_thread_ms(browser)
+    benchmark.pedantic(lambda: None)
+    benchmark.extra_info["player, share of Web Animations"] = ours / theirs
+    print(f"\nmain thread a frame: player {ours:.2f} ms, Web Animations {theirs:.2f} ms, {ours / theirs:.2f}")

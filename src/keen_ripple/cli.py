@@ -1,4 +1,4 @@
-"""The command line: serve, demo, run, sample, handoff, schema."""
+"""The command line: serve, demo, run, sample, handoff, tape, schema."""
 
 from __future__ import annotations
 
@@ -9,6 +9,7 @@ from collections.abc import Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
+from keen_ripple.core.compact import pack
 from keen_ripple.core.document import json_schema, read_piece
 from keen_ripple.core.errors import DocumentFault, Fault
 from keen_ripple.core.geometry import boxes
@@ -54,6 +55,10 @@ def _parser() -> argparse.ArgumentParser:
     command.add_argument("--format", choices=sorted(FORMATS), required=True)
     command.add_argument("--out", type=Path, required=True, metavar="FILE")
     command.set_defaults(command=_handoff)
+    command = commands.add_parser("tape", help="write the computed values of all transitions, as few bytes")
+    command.add_argument("piece", type=Path, metavar="PIECE.json")
+    command.add_argument("--out", type=Path, required=True, metavar="FILE")
+    command.set_defaults(command=_tape)
     command = commands.add_parser("schema", help="print the JSON Schema of a piece")
     command.set_defaults(command=lambda _: _print(json_schema(), indent=2))
     return parser
@@ -138,6 +143,10 @@ def _rounded(value: Any) -> Any:
 
 def _handoff(options: argparse.Namespace) -> None:
     options.out.write_bytes(FORMATS[options.format].write(_timeline(options)))
+
+
+def _tape(options: argparse.Namespace) -> None:
+    options.out.write_bytes(pack({name: leg.tape for name, leg in _timeline(options).legs.items()}))
 
 
 def _serve(options: argparse.Namespace) -> None:

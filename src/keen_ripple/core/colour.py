@@ -52,10 +52,22 @@ def parse_colour(text: str) -> tuple[float, float, float, float]:
 
 @lru_cache(maxsize=4096)
 def oklab_of(text: str) -> tuple[float, float, float, float]:
-    """(L, a, b, alpha) of a CSS colour in OKLab, not premultiplied."""
-    r, g, b, alpha = parse_colour(text)
-    lab = Color("srgb", [r / 255.0, g / 255.0, b / 255.0]).convert("oklab").coords(nans=False)
-    return (float(lab[0]), float(lab[1]), float(lab[2]), alpha)
+    """(L, a, b, alpha) of a CSS colour in OKLab, not premultiplied; sRGB does not limit it."""
+    return _coordinates(text, "oklab", 1.0)
+
+
+@lru_cache(maxsize=4096)
+def srgb_of(text: str) -> tuple[float, float, float, float]:
+    """(r, g, b, alpha) of a CSS colour, r, g, b in 0–255 where sRGB can show it, beyond where it cannot."""
+    return _coordinates(text, "srgb", 255.0)
+
+
+def _coordinates(text: str, space: str, unit: float) -> tuple[float, float, float, float]:
+    if parse_colour(text)[3] == 0.0:
+        return (0.0, 0.0, 0.0, 0.0)
+    colour = Color(text.strip()).convert(space)
+    a, b, c = (float(value) * unit for value in colour.coords(nans=False))
+    return (a, b, c, float(colour.alpha(nans=False)))
 
 
 def oklab_to_srgb(lab: Floats) -> Floats:

@@ -17,8 +17,9 @@ from keen_ripple.core.moves import Move, length_ms
 from keen_ripple.core.poses import Pose, poses_of
 from keen_ripple.core.properties import moving_of
 from keen_ripple.core.run import Segment, leaves_first
+from keen_ripple.core.sampling import poses_at
 from keen_ripple.core.tape import TapeTrack, tape_of
-from keen_ripple.core.track import Track, poses_at, tracks_of
+from keen_ripple.core.track import Track, tracks_of
 
 
 @dataclass(frozen=True)

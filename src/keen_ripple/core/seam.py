@@ -13,8 +13,9 @@ from keen_ripple.core.colour import oklab_of
 from keen_ripple.core.geometry import outline_points, placed, seen
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.run import Segment
+from keen_ripple.core.sampling import poses_at
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.core.track import poses_at, tracks_of
+from keen_ripple.core.track import tracks_of
 
 # Speeds are measured over this long on either side, in ms.
 STEP_MS = 1.0

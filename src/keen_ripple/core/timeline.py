@@ -10,12 +10,14 @@ from typing import Any
 
 import numpy as np
 
+from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.early import carried_run, leaves_early
 from keen_ripple.core.legs import Leg, legs_of
 from keen_ripple.core.poses import Pose, poses_of
 from keen_ripple.core.run import Run, run_of
-from keen_ripple.core.track import Progress, Track, looks_at, poses_at, tracks_of
+from keen_ripple.core.sampling import Numbers, posed
+from keen_ripple.core.track import Progress, Track, looks_at, tracks_of
 from keen_ripple.core.undercurrents import course_tracks
 
 
@@ -42,6 +44,15 @@ class Timeline:
         )
         return tracks_of(moves, self.rest, self.piece.blend)
 
+    @cached_property
+    def numbers(self) -> Numbers:
+        return Numbers(self.tracks)
+
+
+def frames(timeline: Timeline, fps: float) -> tuple[tuple[Track, ...], Floats]:
+    """Every number that moves in the first round, at each of its frames: tracks, and values (tracks, frames)."""
+    return timeline.numbers.tracks, timeline.numbers.at(Progress(np.array(frame_times(timeline.run, fps))))
+
 
 def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
     """Everything that can be known of a piece's motion. Raises RunFault where it cannot be played.
@@ -67,7 +78,7 @@ def sample(timeline: Timeline, times_ms: Iterable[float]) -> list[dict[str, Look
     asked = list(times_ms)
     moments = np.array([timeline.run.within(t) for t in asked])
     order = np.argsort(moments, kind="stable")
-    sorted_poses = poses_at(timeline.rest, timeline.tracks, moments[order])
+    sorted_poses = posed(timeline.rest, timeline.tracks, timeline.numbers, moments[order])
     poses = [sorted_poses[place] for place in np.argsort(order, kind="stable")]
     for undercurrent, track in course_tracks(timeline.piece):
         phases = np.array(asked) % undercurrent.period_ms

@@ -50,14 +50,18 @@ class Progress:
 
     def during(self, move: Move) -> tuple[slice, Floats]:
         """Which moments lie inside the move, and how far it is at each of them. Moments must not fall."""
-        if move.easing is None:
-            at = int(np.searchsorted(self.times_ms, move.start_ms))
+        return self.along(move.start_ms, move.end_ms, move.easing)
+
+    def along(self, start_ms: float, end_ms: float, easing: Easing | None) -> tuple[slice, Floats]:
+        """The same for any move with that time and curve; None is a cut."""
+        if easing is None:
+            at = int(np.searchsorted(self.times_ms, start_ms))
             return slice(at, at), np.empty(0)
-        key = (move.start_ms, move.end_ms, move.easing)
+        key = (start_ms, end_ms, easing)
         if key not in self._known:
-            first, last = np.searchsorted(self.times_ms, (move.start_ms, move.end_ms))
-            u = (self.times_ms[first:last] - move.start_ms) / (move.end_ms - move.start_ms)
-            self._known[key] = slice(int(first), int(last)), move.easing(u)
+            first, last = np.searchsorted(self.times_ms, (start_ms, end_ms))
+            u = (self.times_ms[first:last] - start_ms) / (end_ms - start_ms)
+            self._known[key] = slice(int(first), int(last)), easing(u)
         return self._known[key]
 
 
@@ -96,13 +100,3 @@ def clamp(row: Property, values: Floats) -> Floats:
     if not row.clamped:
         return values
     return np.clip(values, row.low, row.high)
-
-
-def poses_at(rest: Pose, tracks: Iterable[Track], times_ms: Floats) -> list[dict[str, dict[str, Any]]]:
-    """The pose at each of the moments, which must not fall."""
-    progress = Progress(times_ms)
-    poses = [{layer: dict(look) for layer, look in rest.items()} for _ in times_ms]
-    for track in tracks:
-        for pose, value in zip(poses, looks_at(track, progress), strict=True):
-            pose[track.layer][track.property.name] = value
-    return poses

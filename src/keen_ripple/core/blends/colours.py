@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.colour import colour_text, oklab_of, oklab_to_srgb, parse_colour
+from keen_ripple.core.colour import colour_text, oklab_of, oklab_to_srgb, parse_colour, srgb_of
 
 Coordinates = tuple[float, float, float, float]
 
@@ -70,4 +70,4 @@ def _within_srgb(coordinates: Floats) -> Floats:
     return np.clip(coordinates, 0.0, 255.0)
 
 
-SPACES = {"oklab": Space(oklab_of, oklab_to_srgb), "srgb": Space(parse_colour, _within_srgb)}
+SPACES = {"oklab": Space(oklab_of, oklab_to_srgb), "srgb": Space(srgb_of, _within_srgb)}

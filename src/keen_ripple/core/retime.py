@@ -27,7 +27,7 @@ Moment = Callable[[Fraction], int]
 
 STIFFEST = 1e6
 # How often the length of a run that leaves states early is corrected until it is exact.
-CORRECTIONS = 12
+CORRECTIONS = 24
 
 
 class RetimeFault(Fault):
@@ -204,16 +204,20 @@ def _course(course: Course, local: Callable[[int], int]) -> Course:
 
 
 def _corrected(piece: Piece, length_ms: int) -> Piece:
-    """States left early shift what follows them: what is still missing is given to the last of them."""
-    for _ in range(CORRECTIONS):
+    """States left early shift what follows them: what is still missing is given to them in turn, the last one first.
+
+    In turn, because the length may step over the wanted one as a single state is left earlier.
+    """
+    for turn in range(CORRECTIONS):
         run = timeline_of(piece).run
         missing = length_ms - (run.loop_ms or run.total_ms)
         if missing == 0:
             return piece
         played = {segment.transition for segment in run.segments if segment.end_ms > run.lead_in_ms}
-        last = next(t for t in reversed(piece.transitions) if t.early_ms and t.id in played)
-        changed = last.model_copy(update={"early_ms": max(last.early_ms - missing, 0)})
-        transitions = tuple(changed if t.id == last.id else t for t in piece.transitions)
+        early = [t for t in reversed(piece.transitions) if t.early_ms and t.id in played]
+        chosen = early[turn % len(early)]
+        changed = chosen.model_copy(update={"early_ms": max(chosen.early_ms - missing, 0)})
+        transitions = tuple(changed if t.id == chosen.id else t for t in piece.transitions)
         piece = piece.model_copy(update={"transitions": transitions})
     raise RetimeFault(
         f"The run cannot be fitted to exactly {length_ms} ms.",

@@ -21,10 +21,7 @@ export function Ring({ run, clock, size, large = false }: Props) {
   const arcs = useMemo(() => arcsOf(run), [run]);
   const { from_ms, length_ms } = drawnPart(run);
   const place = useCallback(
-    (moment: number, dot: SVGCircleElement) => {
-      const [x, y] = pointAt(Math.max(moment - from_ms, 0) / length_ms, radius);
-      dot.setAttribute('transform', `translate(${x.toFixed(2)} ${y.toFixed(2)})`);
-    },
+    (moment: number) => pointAt(Math.max(moment - from_ms, 0) / length_ms, radius),
     [from_ms, length_ms, radius],
   );
   const { dot, label, slider } = usePlayhead(clock, place);
@@ -40,29 +37,31 @@ export function Ring({ run, clock, size, large = false }: Props) {
 
   const half = size / 2;
   return (
-    <svg
-      ref={slider}
-      className={large ? 'ring large' : 'ring'}
-      width={size}
-      height={size}
-      viewBox={`${-half} ${-half} ${size} ${size}`}
-      {...sliderProps(run, clock, large)}
-      onPointerDown={scrub}
-      onPointerMove={scrub}
-    >
-      {arcs.map((arc) => (
-        <path key={arc.from} className={arc.kind} d={arcPath(arc.from, arc.to, radius, 3)} strokeWidth={arc.kind === 'travel' ? stroke : stroke / 3} />
-      ))}
-      <path className="notch" d={`M0 ${-radius + 1}l${-stroke / 2} ${-stroke * 0.8}h${stroke}Z`} />
-      {large && (
-        <>
-          <text ref={label} className="now" y={0} />
-          <text className="of" y={13}>
-            of {seconds(run.total_ms)} s
-          </text>
-        </>
-      )}
-      <circle ref={dot} className="dot" r={large ? 5.5 : 3.4} />
-    </svg>
+    <span className="face">
+      <svg
+        ref={slider}
+        className={large ? 'ring large' : 'ring'}
+        width={size}
+        height={size}
+        viewBox={`${-half} ${-half} ${size} ${size}`}
+        {...sliderProps(run, clock, large)}
+        onPointerDown={scrub}
+        onPointerMove={scrub}
+      >
+        {arcs.map((arc) => (
+          <path key={arc.from} className={arc.kind} d={arcPath(arc.from, arc.to, radius, 3)} strokeWidth={arc.kind === 'travel' ? stroke : stroke / 3} />
+        ))}
+        <path className="notch" d={`M0 ${-radius + 1}l${-stroke / 2} ${-stroke * 0.8}h${stroke}Z`} />
+        {large && (
+          <>
+            <text ref={label} className="now" y={0} />
+            <text className="of" y={13}>
+              of {seconds(run.total_ms)} s
+            </text>
+          </>
+        )}
+      </svg>
+      <i ref={dot} className={large ? 'dot large' : 'dot'} style={{ left: half, top: half }} />
+    </span>
   );
 }

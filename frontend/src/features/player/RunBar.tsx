@@ -15,6 +15,7 @@ interface Props {
 }
 
 const MARGIN = 4;
+const HEIGHT = 18;
 
 /** A run that ends, as a bar with its end marked. */
 export function RunBar({ run, clock, width, large = false }: Props) {
@@ -22,7 +23,7 @@ export function RunBar({ run, clock, width, large = false }: Props) {
   const inner = width - 2 * MARGIN;
   const length_ms = Math.max(run.total_ms, 1);
   const place = useCallback(
-    (moment: number, dot: SVGCircleElement) => dot.setAttribute('cx', ((moment / length_ms) * inner).toFixed(2)),
+    (moment: number) => [(moment / length_ms) * inner, 0] as const,
     [inner, length_ms],
   );
   const { dot, label, slider } = usePlayhead(clock, place);
@@ -41,23 +42,25 @@ export function RunBar({ run, clock, width, large = false }: Props) {
           <span ref={label} /> <span className="quiet">of {seconds(run.total_ms)} s</span>
         </span>
       )}
-      <svg
-        ref={slider}
-        width={width}
-        height={18}
-        viewBox={`${-MARGIN} -9 ${width} 18`}
-        {...sliderProps(run, clock, large)}
-        onPointerDown={scrub}
-        onPointerMove={scrub}
-      >
-        {arcs.map((arc) => {
-          const thick = arc.kind === 'travel' ? 7 : 2.4;
-          const long = Math.max((arc.to - arc.from) * inner - 1.5, 0.5);
-          return <rect key={arc.from} className={arc.kind} x={arc.from * inner} y={-thick / 2} width={long} height={thick} rx={1} />;
-        })}
-        <line className="end" x1={inner} x2={inner} y1={-6} y2={6} />
-        <circle ref={dot} className="dot" r={3.6} />
-      </svg>
+      <span className="face">
+        <svg
+          ref={slider}
+          width={width}
+          height={HEIGHT}
+          viewBox={`${-MARGIN} ${-HEIGHT / 2} ${width} ${HEIGHT}`}
+          {...sliderProps(run, clock, large)}
+          onPointerDown={scrub}
+          onPointerMove={scrub}
+        >
+          {arcs.map((arc) => {
+            const thick = arc.kind === 'travel' ? 7 : 2.4;
+            const long = Math.max((arc.to - arc.from) * inner - 1.5, 0.5);
+            return <rect key={arc.from} className={arc.kind} x={arc.from * inner} y={-thick / 2} width={long} height={thick} rx={1} />;
+          })}
+          <line className="end" x1={inner} x2={inner} y1={-6} y2={6} />
+        </svg>
+        <i ref={dot} className="dot" style={{ left: MARGIN, top: HEIGHT / 2 }} />
+      </span>
     </span>
   );
 }

@@ -68,5 +68,5 @@ export function LoopView({ piece, poses, run, tape, clock, zoom }: LoopProps) {
     playing.show(clock.moment, clock.t);
   }, [playing, poses, run, tape, clock]);
   useLayoutEffect(() => clock.listen((moment) => playing.show(moment, clock.t)), [clock, playing]);
-  return <div ref={holder} className="holder" style={size} data-piece={piece.id} />;
+  return <div ref={holder} className="holder playing" style={size} data-piece={piece.id} />;
 }

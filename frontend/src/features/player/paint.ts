@@ -26,24 +26,24 @@ export function image(paint: Value): string {
 export function background(style: CSSStyleDeclaration, paint: Value): void {
   const plain = typeof paint !== 'object';
   style.backgroundColor = plain ? colour(paint) : 'transparent';
-  style.backgroundImage = plain ? 'none' : image(paint);
+  style.backgroundImage = plain ? '' : image(paint);
 }
 
 const shadowsOf = (look: Look) => (look.shadows ?? []) as Shadow[];
 
-/** Shadows of a box, and its stroke where that lies inside: as wide as wanted, without taking room. */
+/** Shadows of a box, and its stroke where that lies inside: as wide as wanted, without taking room. Empty without any. */
 export function boxShadow(look: Look, withStroke: boolean): string {
   const stroke = withStroke && look.stroke !== 'none' ? [`inset 0 0 0 ${look.stroke_width}px ${look.stroke}`] : [];
   const shadows = shadowsOf(look).map((s) => `${s.inset ? 'inset ' : ''}${s.x}px ${s.y}px ${s.blur}px ${s.spread}px ${colour(s.colour)}`);
-  return [...stroke, ...shadows].join(', ') || 'none';
+  return [...stroke, ...shadows].join(', ');
 }
 
-/** Blur, and shadows of what is no box. */
+/** Blur, and shadows of what is no box; empty without any. */
 export function filter(look: Look, withShadows: boolean): string {
   const blur = Number(look.blur) > 0 ? [`blur(${look.blur}px)`] : [];
   // A drop shadow's blur is a standard deviation, a box shadow's is twice that.
   const shadows = withShadows ? shadowsOf(look).filter((s) => !s.inset).map((s) => `drop-shadow(${s.x}px ${s.y}px ${s.blur / 2}px ${colour(s.colour)})`) : [];
-  return [...blur, ...shadows].join(' ') || 'none';
+  return [...blur, ...shadows].join(' ');
 }
 
 export function picture(style: CSSStyleDeclaration, look: Look): void {

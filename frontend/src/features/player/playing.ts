@@ -1,13 +1,13 @@
 /* Plays a run on a scene: per frame one look-up for each moving property, and one write for each style of it. */
 import type { Pose, Run, Segment, Undercurrent } from '../../api/answers';
-import type { Scene, Shown } from './scene';
+import type { Scene, Shown, Writer } from './scene';
 import { readTrack, unpack, type Tape, type Track } from './tape';
 import { valueOf } from './values';
 
 interface Part {
   shown: Shown;
   tracks: Track[];
-  writers: Set<string>;
+  writers: Writer[];
 }
 
 interface Round {
@@ -84,7 +84,7 @@ export class Playing {
         readTrack(track, t, this.row);
         shown.look[track.property] = valueOf(track.form, this.row, track.columns);
       }
-      this.scene.write(shown, writers);
+      for (const write of writers) write(shown, shown.look);
     }
   }
 
@@ -109,15 +109,10 @@ export class Playing {
   }
 
   private partsOf(tracks: readonly Track[]): Part[] {
-    const parts = new Map<string, Part>();
-    for (const track of tracks) {
-      const shown = this.scene.shown.get(track.layer);
-      if (!shown) continue;
-      const part = parts.get(track.layer) ?? { shown, tracks: [], writers: new Set() };
-      part.tracks.push(track);
-      for (const writer of this.scene.writersOf(shown, [track.property])) part.writers.add(writer);
-      parts.set(track.layer, part);
-    }
-    return [...parts.values()];
+    const byLayer = Map.groupBy(tracks, (track) => track.layer);
+    return [...byLayer].flatMap(([layer, own]) => {
+      const shown = this.scene.shown.get(layer);
+      return shown ? [{ shown, tracks: own, writers: this.scene.writersOf(shown, own.map((track) => track.property)) }] : [];
+    });
   }
 }

@@ -16,7 +16,7 @@ export interface Shown {
   look: Look;
 }
 
-type Writer = (shown: Shown, look: Look) => void;
+export type Writer = (shown: Shown, look: Look) => void;
 
 /** A stroke that is neither inside, nor dashed, nor trimmed, is drawn by an SVG path over the box. */
 const plainStroke = (l: Look) => l.stroke_align === 'inside' && !(l.stroke_dash as number[]).length && l.trim_start === 0 && l.trim_end === 1;
@@ -24,7 +24,9 @@ const plainStroke = (l: Look) => l.stroke_align === 'inside' && !(l.stroke_dash 
 const short = (value: unknown) => Math.round(Number(value) * 1e4) / 1e4;
 const OUTWARDS: Record<string, number> = { inside: -0.5, centre: 0, outside: 0.5 };
 
-/** Which styles show which properties; a change of one property writes only its own style. */
+/** Which styles show which properties; a change of one property writes only its own style.
+ *
+ * What has no effect is left unsaid: a browser computes all styles of an element anew when one of them changes. */
 const WRITERS: Record<string, Writer> = {
   transform: ({ element }, l) => {
     const turn = l.rotation ? ` rotate(${short(l.rotation)}deg)` : '';
@@ -34,13 +36,16 @@ const WRITERS: Record<string, Writer> = {
     const skew = l.skew_x || l.skew_y ? ` skewX(${l.skew_x}deg) skewY(${l.skew_y}deg)` : '';
     element.style.transform = `translate(${short(l.x)}px,${short(l.y)}px)${turn}${scale}${space}${skew}`;
   },
-  origin: ({ element }, l) => (element.style.transformOrigin = `${Number(l.pivot_x) * 100}% ${Number(l.pivot_y) * 100}%`),
-  width: ({ element }, l) => (element.style.width = `${l.width}px`),
-  height: ({ element }, l) => (element.style.height = `${l.height}px`),
-  opacity: ({ element }, l) => (element.style.opacity = String(Number(l.opacity) * Number(l.visible))),
+  origin: ({ element }, l) => {
+    const centred = l.pivot_x === 0.5 && l.pivot_y === 0.5;
+    element.style.transformOrigin = centred ? '' : `${Number(l.pivot_x) * 100}% ${Number(l.pivot_y) * 100}%`;
+  },
+  width: ({ element }, l) => (element.style.width = `${short(l.width)}px`),
+  height: ({ element }, l) => (element.style.height = `${short(l.height)}px`),
+  opacity: ({ element }, l) => (element.style.opacity = String(short(Number(l.opacity) * Number(l.visible)))),
   radius: ({ element }, l) => {
     const corners = [l.radius_top_left, l.radius_top_right, l.radius_bottom_right, l.radius_bottom_left];
-    element.style.borderRadius = corners.map((r) => `${r}px`).join(' ');
+    element.style.borderRadius = corners.some(Boolean) ? corners.map((r) => `${r}px`).join(' ') : '';
   },
   filter: ({ element, kind }, l) => (element.style.filter = filter(l, kind === 'path' || kind === 'text')),
   background: ({ element }, l) => background(element.style, l.fill!),
@@ -167,20 +172,15 @@ export class Scene {
       if (!look) continue;
       const changed = Object.keys(look).filter((name) => shown.look[name] !== look[name]);
       Object.assign(shown.look, look);
-      this.write(shown, this.writersOf(shown, changed));
+      for (const write of this.writersOf(shown, changed)) write(shown, shown.look);
     }
   }
 
-  /** The writers that show these properties of a layer. */
-  writersOf(shown: Shown, names: readonly string[]): Set<string> {
+  /** The writers that show these properties of a layer, each once. */
+  writersOf(shown: Shown, names: readonly string[]): Writer[] {
     const writers = new Set(names.flatMap((name) => SHOWN[shown.kind].get(name) ?? []));
     if (shown.clip && names.some((name) => MASKS.includes(name))) writers.add('mask');
-    return writers;
-  }
-
-  /** Shows what changed of one layer; the values are in its look already. */
-  write(shown: Shown, writers: Iterable<string>): void {
-    for (const writer of writers) WRITERS[writer]!(shown, shown.look);
+    return [...writers].map((name) => WRITERS[name]!);
   }
 
   private fill(parent: Element, layers: readonly Layer[]): void {

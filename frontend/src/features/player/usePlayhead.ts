@@ -6,15 +6,19 @@ import type { Clock } from './clock';
 /** Figures are read ten times a second at most; more often they would cost a layout of the page each frame. */
 const SAID_EVERY_MS = 100;
 
-/** Follows the clock by writing into the elements, without drawing the component anew each frame. */
-export function usePlayhead(clock: Clock, place: (moment: number, dot: SVGCircleElement) => void) {
-  const dot = useRef<SVGCircleElement>(null);
+/** Follows the clock by writing into the elements, without drawing the component anew each frame.
+ *
+ * The dot is an element of its own over the drawing: to move it costs no layout, as it would inside of an SVG.
+ * `place` gives where it belongs, in px from where it stands. */
+export function usePlayhead(clock: Clock, place: (moment: number) => readonly [number, number]) {
+  const dot = useRef<HTMLElement>(null);
   const label = useRef<SVGTextElement & HTMLSpanElement>(null);
   const slider = useRef<SVGSVGElement>(null);
   useLayoutEffect(() => {
     let said = -1;
     return clock.listen((moment) => {
-      place(moment, dot.current!);
+      const [x, y] = place(moment);
+      dot.current!.style.transform = `translate(${x.toFixed(2)}px,${y.toFixed(2)}px)`;
       const due = Math.floor(moment / SAID_EVERY_MS);
       if (clock.playing && due === said) return;
       said = due;

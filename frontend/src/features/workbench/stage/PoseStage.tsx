@@ -66,7 +66,7 @@ export function PoseStage() {
     if (!shown) return;
     const look = pose[id]!;
     Object.assign(shown.look, { x: Number(look.x) + dx, y: Number(look.y) + dy });
-    scene.current!.write(shown, ['transform']);
+    for (const write of scene.current!.writersOf(shown, ['x', 'y'])) write(shown, shown.look);
   };
   const up = async () => {
     if (!drag) return;

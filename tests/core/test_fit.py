@@ -2,9 +2,13 @@
 
 from __future__ import annotations
 
+from itertools import combinations
+
 import numpy as np
 import pytest
+from scipy.optimize import linprog
 
+from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.curves.fit import fit_lines
 
 
@@ -37,3 +41,32 @@ def test_columns_are_fitted_together() -> None:
     for column, tolerance in ((0, 0.01), (1, 0.002)):
         error = np.abs(np.interp(t, knots[:, 0], knots[:, column + 1]) - both[:, column])
         assert np.max(error) <= tolerance * (1 + 1e-9)
+
+
+def one_polyline_fits(t: np.ndarray, values: np.ndarray, tolerance: float, knots: list[int]) -> bool:
+    """Whether lines between these points of time can stay within the tolerance, by linear programming."""
+    hats = np.array([np.interp(t, t[knots], unit) for unit in np.eye(len(knots))]).T
+    slack = np.full(len(t), tolerance)
+    slack[[0, -1]] = 0.0
+    limits = np.concatenate((values + slack, slack - values))
+    free = [(None, None)] * len(knots)
+    return linprog(np.zeros(len(knots)), np.vstack((hats, -hats)), limits, bounds=free).status == 0
+
+
+def fewest(t: np.ndarray, values: np.ndarray, tolerance: float) -> int:
+    """The optimum, by trying all choices of knots."""
+    inner = range(1, len(t) - 1)
+    return next(
+        count + 2
+        for count in range(len(t) - 1)
+        for chosen in combinations(inner, count)
+        if one_polyline_fits(t, values, tolerance, [0, *chosen, len(t) - 1])
+    )
+
+
+@pytest.mark.parametrize("tolerance", [0.1, 0.03])
+@pytest.mark.parametrize("easing", ["ease", "cubic-bezier(0.6, -0.5, 0.4, 1.6)", "overshoot", "elastic(1)"])
+def test_hardly_more_knots_than_the_fewest_possible(easing: str, tolerance: float) -> None:
+    t = np.linspace(0.0, 1.0, 11)
+    values = np.asarray(parse_easing(easing)(t))
+    assert len(fit_lines(t, values, tolerance)) <= fewest(t, values, tolerance) + 1

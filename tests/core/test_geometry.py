@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+import random
 from typing import Any
 
 import pytest
+from selenium import webdriver
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.geometry import boxes
@@ -74,3 +76,49 @@ def test_matrices_of_groups_multiply() -> None:
     # Around the group's middle (30, 35): its content's x axis runs down, its y axis to the left, both doubled.
     assert box(outer, of="group") == pytest.approx(around(60, height=80), abs=1e-9)
     assert box(outer, of="box") == pytest.approx((40, 15, 20, 40), abs=1e-9)
+
+
+def css(look: dict[str, float]) -> str:
+    """The same layer in CSS."""
+    eye = f"perspective({look['perspective']}px) " if look["perspective"] else ""
+    return (
+        f"position: absolute; left: 0; top: 0; width: {look['width']}px; height: {look['height']}px; "
+        f"transform-origin: {look['pivot_x'] * 100}% {look['pivot_y'] * 100}%; translate: {look['x']}px {look['y']}px; "
+        f"rotate: {look['rotation']}deg; scale: {look['scale_x']} {look['scale_y']}; transform: {eye}"
+        f"rotateX({look['rotation_x']}deg) rotateY({look['rotation_y']}deg) "
+        f"skewX({look['skew_x']}deg) skewY({look['skew_y']}deg)"
+    )
+
+
+def test_layers_in_space_are_where_chromium_sees_them(browser: webdriver.Chrome) -> None:
+    rng = random.Random(3)
+
+    def look(size: float) -> dict[str, float]:
+        turns = {name: rng.uniform(-50, 50) for name in ("rotation", "rotation_x", "rotation_y", "skew_x", "skew_y")}
+        scales = {name: rng.uniform(0.5, 2) for name in ("scale_x", "scale_y")}
+        pivots = {name: rng.uniform(0, 1) for name in ("pivot_x", "pivot_y")}
+        place = {"x": rng.uniform(0, 60), "y": rng.uniform(0, 60), "width": size, "height": size / 2}
+        return {**place, **turns, **scales, **pivots, "perspective": rng.choice([0.0, 250.0, 800.0])}
+
+    pairs = [(look(80), look(30)) for _ in range(40)]
+    groups = [
+        {
+            "kind": "group",
+            "id": f"g{i}",
+            "name": "G",
+            **outer,
+            "layers": [{"kind": "rectangle", "id": f"l{i}", "name": "L", **inner}],
+        }
+        for i, (outer, inner) in enumerate(pairs)
+    ]
+    document = read_piece(piece(groups, states=[{"id": "a", "name": "A"}], transitions=[]))
+    found = boxes(document, poses_of(document)["a"])
+    elements = [
+        f'<div style="{css(outer)}"><div id="l{i}" style="{css(inner)}"></div></div>'
+        for i, (outer, inner) in enumerate(pairs)
+    ]
+    browser.get("data:text/html,<!doctype html><body style='margin: 0'>")
+    browser.execute_script("document.body.innerHTML = arguments[0]", "".join(elements))
+    for i in range(len(pairs)):
+        seen = browser.execute_script(f"const r = l{i}.getBoundingClientRect(); return [r.x, r.y, r.width, r.height]")
+        assert found[f"l{i}"] == pytest.approx(seen, abs=0.02, rel=1e-4), pairs[i]

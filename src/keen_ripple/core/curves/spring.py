@@ -104,9 +104,8 @@ class Spring:
 
     def peak(self) -> tuple[float, float]:
         """(t_s, value) of the greatest progress; (inf, 1.0) for a spring that nears 1 without passing it."""
-        turns = self._turns()
-        best = max(((self.position(t), t) for t in turns[:2]), default=(-math.inf, math.inf))
-        return (best[1], best[0]) if best[0] > 1.0 else (math.inf, 1.0)
+        value, t = max([(self.start, 0.0), *((float(self.position(t)), t) for t in self._turns()[:2])])
+        return (t, value) if value > 1.0 else (math.inf, 1.0)
 
     def settling_time_s(self, tolerance: float = 0.001) -> float:
         """The least T with |x(t) − 1| ≤ tolerance for all t ≥ T."""

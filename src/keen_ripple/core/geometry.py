@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Mapping, Sequence
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -23,6 +24,8 @@ Look = Mapping[str, Any]
 IDENTITY: Floats = np.eye(3)
 # Points at which an outline is measured that is seen in perspective.
 POINTS_PER_CURVE = 64
+SELDOM = ("rotation_x", "rotation_y", "skew_x", "skew_y")
+CORNERS = np.array([[0.0, 0.0], [1.0, 0.0], [1.0, 1.0], [0.0, 1.0]])
 # What is this near to the eye or behind it is cut off there.
 NEAREST = 1e-3
 
@@ -55,16 +58,20 @@ def local_matrix(look: Look) -> Floats:
     """
     turn = math.radians(look["rotation"])
     cos, sin = math.cos(turn), math.sin(turn)
+    across, down = look["scale_x"], look["scale_y"]
     px, py = look["pivot_x"] * look["width"], look["pivot_y"] * look["height"]
-    matrix = np.array([[cos, -sin, look["x"] + px], [sin, cos, look["y"] + py], [0.0, 0.0, 1.0]])
-    matrix = matrix @ np.diag((look["scale_x"], look["scale_y"], 1.0))
-    if look["rotation_x"] or look["rotation_y"]:
-        matrix = matrix @ _turned_in_space(look)
-    if look["skew_x"] or look["skew_y"]:
-        along, down = math.tan(math.radians(look["skew_x"])), math.tan(math.radians(look["skew_y"]))
-        matrix = matrix @ np.array([[1.0, along, 0.0], [0.0, 1.0, 0.0], [0.0, 0.0, 1.0]])
-        matrix = matrix @ np.array([[1.0, 0.0, 0.0], [down, 1.0, 0.0], [0.0, 0.0, 1.0]])
-    return np.asarray(matrix @ np.array([[1.0, 0.0, -px], [0.0, 1.0, -py], [0.0, 0.0, 1.0]]))
+    a, b, c, d = cos * across, sin * across, -sin * down, cos * down
+    e, f = look["x"] + px, look["y"] + py
+    if any(look[name] for name in SELDOM):
+        matrix = np.array([[a, c, e], [b, d, f], [0.0, 0.0, 1.0]]) @ _turned_in_space(look) @ _skewed(look)
+        return np.asarray(matrix @ np.array([[1.0, 0.0, -px], [0.0, 1.0, -py], [0.0, 0.0, 1.0]]))
+    return np.array([[a, c, e - a * px - c * py], [b, d, f - b * px - d * py], [0.0, 0.0, 1.0]])
+
+
+def _skewed(look: Look) -> Floats:
+    """skewX · skewY."""
+    along, down = math.tan(math.radians(look["skew_x"])), math.tan(math.radians(look["skew_y"]))
+    return np.array([[1.0 + along * down, along, 0.0], [down, 1.0, 0.0], [0.0, 0.0, 1.0]])
 
 
 def _turned_in_space(look: Look) -> Floats:
@@ -137,26 +144,32 @@ def _reach(width: float, height: float, radii: list[tuple[float, float]], dx: fl
     return best
 
 
-def outline_points(kind: str, look: Look) -> Floats:
+def outline_points(kind: str, look: Look, per_curve: int = POINTS_PER_CURVE) -> Floats:
     """Points (n, 2) along the outline in the layer's own px; the same number and order for the same kind of outline."""
-    width, height = look["width"], look["height"]
+    size = (look["width"], look["height"])
     if kind == "path":
-        even = np.linspace(0.0, 1.0, POINTS_PER_CURVE * 4)
+        even = np.linspace(0.0, 1.0, per_curve * 4)
         points = np.concatenate([path.points_at(even) for path in outlines.subpaths(look["path"])])
-        return np.asarray(points * (width / look["view_width"], height / look["view_height"]))
-    corners, parts = ((0, 0), (1, 0), (1, 1), (0, 1)), []
-    for quarter, ((right, bottom), (rx, ry)) in enumerate(zip(corners, _radii(kind, look), strict=True)):
-        turn = np.radians(180.0 + 90.0 * quarter + np.linspace(0.0, 90.0, POINTS_PER_CURVE))
-        x = (width - rx if right else rx) + rx * np.cos(turn)
-        y = (height - ry if bottom else ry) + ry * np.sin(turn)
-        parts.append(np.column_stack((x, y)))
-    return np.concatenate(parts)
+        return np.asarray(points * size / (look["view_width"], look["view_height"]))
+    radii = np.array(_radii(kind, look))
+    middles = CORNERS * size + (1.0 - 2.0 * CORNERS) * radii
+    return np.asarray((middles[:, None] + radii[:, None] * _arcs(per_curve)).reshape(-1, 2))
+
+
+@lru_cache
+def _arcs(points: int) -> Floats:
+    """Quarters of a circle, one for each corner, clockwise from the left; shape (4, points, 2)."""
+    turns = np.radians(180.0 + 90.0 * np.arange(4)[:, None] + np.linspace(0.0, 90.0, points))
+    return np.stack((np.cos(turns), np.sin(turns)), axis=-1)
 
 
 def seen(points: Floats, matrix: Floats) -> Floats:
     """Points (n, 2) under a matrix."""
-    x, y, w = matrix @ np.column_stack((points, np.ones(len(points)))).T
-    return np.asarray(np.column_stack((x, y)) / np.maximum(w, NEAREST)[:, None])
+    flat = points @ matrix[:2, :2].T + matrix[:2, 2]
+    depth = matrix[2]
+    if depth[0] == 0.0 and depth[1] == 0.0:
+        return np.asarray(flat)
+    return np.asarray(flat / np.maximum(points @ depth[:2] + depth[2], NEAREST)[:, None])
 
 
 def _bounds_of(points: Floats) -> Box:

@@ -39,13 +39,19 @@ def scaled(piece: Piece, factor: float) -> Piece:
     if not 0.01 <= factor <= 100.0:
         raise RetimeFault(f"The factor is {factor:g}.", value=factor, remedy="Give a factor from 0.01 to 100.")
     ratio = Fraction(factor).limit_denominator(1_000_000)
-    return _retimed(piece, lambda t: _nearest(t * ratio))
+    return _retimed(piece, lambda t: _nearest(t * ratio), _nearest(_length_ms(piece) * ratio))
+
+
+def _length_ms(piece: Piece) -> int:
+    """Of the loop, or of a run that ends."""
+    run = timeline_of(piece).run
+    return run.loop_ms or run.total_ms
 
 
 def fitted(piece: Piece, length_ms: int) -> Piece:
     """The loop, or a run that ends, takes exactly that long. Raises RetimeFault."""
     run = timeline_of(piece).run
-    old = run.loop_ms or run.total_ms
+    old = _length_ms(piece)
     if not old or length_ms < 1:
         raise RetimeFault(
             f"A run of {old} ms cannot be fitted to {length_ms} ms.",
@@ -54,8 +60,7 @@ def fitted(piece: Piece, length_ms: int) -> Piece:
         )
     ratio, lead_in = Fraction(length_ms, old), run.lead_in_ms if run.loop_ms else 0
     start = _nearest(lead_in * ratio)
-    fitted_piece = _retimed(piece, lambda t: start + _nearest((t - lead_in) * ratio))
-    return _corrected(fitted_piece, length_ms) if leaves_early(piece) else fitted_piece
+    return _retimed(piece, lambda t: start + _nearest((t - lead_in) * ratio), length_ms)
 
 
 def quantised(piece: Piece, fps: float) -> Piece:
@@ -71,7 +76,8 @@ def _nearest(t: Fraction | int) -> int:
     return math.floor(t + Fraction(1, 2))
 
 
-def _retimed(piece: Piece, when: Moment) -> Piece:
+def _retimed(piece: Piece, when: Moment, length_ms: int | None = None) -> Piece:
+    """`length_ms` is how long the loop has to be where states are left early."""
     run = timeline_of(piece).run
     places = {} if leaves_early(piece) else _places(run)
     transitions = tuple(_transition(t, when, *places.get(t.id, (0, t.hold_ms))) for t in piece.transitions)
@@ -83,7 +89,7 @@ def _retimed(piece: Piece, when: Moment) -> Piece:
         raise RetimeFault(
             "In so little time nothing would be left of the loop.", value=fault.value, remedy="Give it more time."
         ) from None
-    return new
+    return _corrected(new, length_ms) if length_ms is not None and leaves_early(piece) else new
 
 
 def _places(run: Run) -> dict[str, tuple[int, int]]:

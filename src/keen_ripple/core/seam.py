@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -10,6 +10,7 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.colour import oklab_of
+from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.geometry import outline_points, placed, seen
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.run import Segment
@@ -19,6 +20,8 @@ from keen_ripple.core.track import tracks_of
 
 # Speeds are measured over this long on either side, in ms.
 STEP_MS = 1.0
+# Points at which each curve of an outline is followed.
+POINTS_PER_CURVE = 9
 
 
 @dataclass(frozen=True)
@@ -56,13 +59,12 @@ def seam_of(timeline: Timeline) -> Seam | None:
     opening = next(segment for segment in run.segments if segment.end_ms > run.lead_in_ms)
     earlier, before = _either_side(timeline, run.segments[-1], -step)
     later, after = _either_side(timeline, opening, step)
-    outlines = [_outlines(timeline, pose) for pose in (earlier, before, after, later)]
-    jumps = {name: float(np.max(_ways(outlines[1][name], points))) for name, points in outlines[2].items()}
-    speeds = {
-        name: float(np.max(_ways(outlines[1][name] - outlines[0][name], outlines[3][name] - points)) * 1000.0 / step)
-        for name, points in outlines[2].items()
-    }
-    shades = {layer: _shade(before[layer], after[layer]) for layer in after}
+    looks = (earlier, before, after, later)
+    moving = [_outlines(timeline, pose, _stirred(timeline.piece.layers, looks)) for pose in looks]
+    rows = {name: [outlines[name] for outlines in moving] for name in moving[0]}
+    jumps = {name: _way(row[1], row[2]) for name, row in rows.items()}
+    speeds = {name: _speed_change(row) * 1000.0 / step for name, row in rows.items()}
+    shades = {layer: _shade(before[layer], look) for layer, look in after.items() if look is not before[layer]}
     (layer, distance), (colour_layer, colour), (speed_layer, speed) = map(_worst, (jumps, shades, speeds))
     return Seam(distance, colour, speed, layer, colour_layer, speed_layer)
 
@@ -81,13 +83,37 @@ def _either_side(timeline: Timeline, segment: Segment, step: float) -> list[Pose
     return [moving, at_edge if leg.carried else leaving if step > 0 else reaching]
 
 
-def _outlines(timeline: Timeline, pose: Pose) -> dict[str, Floats]:
-    layers = placed(timeline.piece.layers, pose)
-    return {layer.id: seen(outline_points(layer.kind, pose[layer.id]), matrix) for layer, matrix in layers}
+def _stirred(layers: Sequence[LayerBase], looks: Sequence[Pose], inside: bool = False) -> frozenset[str]:
+    """The layers that do not look the same all the time, and all that is inside of them."""
+    found: set[str] = set()
+    for layer in layers:
+        stirs = inside or any(look[layer.id] != looks[0][layer.id] for look in looks[1:])
+        found.update([layer.id] if stirs else [], _stirred(layer.layers, looks, stirs))
+    return frozenset(found)
 
 
-def _ways(a: Floats, b: Floats) -> Floats:
-    return np.asarray(np.hypot(*(a - b).T))
+def _outlines(timeline: Timeline, pose: Pose, wanted: frozenset[str]) -> dict[str, Floats]:
+    return {
+        layer.id: seen(outline_points(layer.kind, pose[layer.id], POINTS_PER_CURVE), matrix)
+        for layer, matrix in placed(timeline.piece.layers, pose)
+        if layer.id in wanted
+    }
+
+
+def _way(a: Floats, b: Floats) -> float:
+    """How far the farthest point goes; of outlines with other points, how far from the other one."""
+    if a.shape == b.shape:
+        return float(np.max(np.hypot(*(a - b).T)))
+    between = np.hypot(*np.moveaxis(a[:, None] - b[None], -1, 0))
+    return float(max(between.min(axis=0).max(), between.min(axis=1).max()))
+
+
+def _speed_change(row: Sequence[Floats]) -> float:
+    """In px per step; an outline that is written anew with other points has no speed."""
+    earlier, before, after, later = row
+    if len({points.shape for points in row}) > 1:
+        return 0.0
+    return _way(before - earlier, later - after)
 
 
 # Below these nothing is seen: a millionth of a px, and rounding of speeds over one ms.

@@ -73,7 +73,8 @@ class CubicBezier:
             slope = _cubic_slope(s, self.x1, self.x2)
             with np.errstate(divide="ignore", invalid="ignore"):
                 newton = s - error / slope
-            inside = (newton > low) & (newton < high)
+            # Ends included: who has arrived stays.
+            inside = (newton >= low) & (newton <= high)
             s = np.where(inside, newton, (low + high) / 2.0)
         return s
 

@@ -1,6 +1,8 @@
 /* Looking things up in a document. Pure. */
 import { PROPERTIES, type Property } from '../../api/generated/catalogue';
 import type { Layer, Piece, Pose } from '../../api/answers';
+import { chainTo } from '../../shared/geometry/matrix';
+import { sameValue } from '../../shared/text/values';
 
 export interface Placed {
   layer: Layer;
@@ -20,6 +22,14 @@ export function walk(layers: readonly Layer[], path = '/layers', depth = 0): Pla
 }
 
 export const placed = (piece: Piece, id: string) => walk(piece.layers ?? []).find((p) => p.layer.id === id);
+
+/** A layer's name, with that of its group where others are called the same. */
+export function labelOf(piece: Piece, id: string): string {
+  const names = walk(piece.layers ?? []).map((p) => p.layer.name);
+  const [layer, group] = chainTo(piece.layers ?? [], id).toReversed();
+  if (!layer) return '';
+  return group && names.filter((name) => name === layer.name).length > 1 ? `${group.name} ${layer.name}` : layer.name;
+}
 
 /** As a list is read: what lies on top stands first, a group before its content. */
 export function fromTheTop(layers: readonly Layer[], path = '/layers', depth = 0): Placed[] {
@@ -57,7 +67,7 @@ export function changingRows(piece: Piece, poses: Record<string, Pose>, asked: r
       .filter((p) => p.varies)
       .filter((p) => {
         const first = all[0]?.[layer.id]?.[p.name];
-        return asked.includes(`${layer.id}/${p.name}`) || all.some((pose) => pose[layer.id]?.[p.name] !== first);
+        return asked.includes(`${layer.id}/${p.name}`) || all.some((pose) => !sameValue(pose[layer.id]?.[p.name], first));
       })
       .map((p): RowKey => `${layer.id}/${p.name}`),
   );

@@ -13,6 +13,10 @@ export function valueText(value: Value, unit = ''): string {
   return value.kind === 'fade' ? 'fading' : `${(value as Gradient).kind} gradient`;
 }
 
+/** Numbers and texts by themselves, what has parts by all of them. */
+export const sameValue = (a: Value | undefined, b: Value | undefined): boolean =>
+  a === b || (typeof a === 'object' && typeof b === 'object' && JSON.stringify(a) === JSON.stringify(b));
+
 const isList = (value: Value): value is readonly Shadow[] | readonly number[] => Array.isArray(value);
 
 function listText(list: readonly Shadow[] | readonly number[]): string {

@@ -1,13 +1,13 @@
 import { useDeferredValue } from 'react';
 import type { Transition } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
-import { chainTo } from '../../../shared/geometry/matrix';
 import { choose, make, useBench } from '../bench';
 import { setLane } from '../edits';
+import { labelOf } from '../tree';
 
 /** Who moves when inside a transition: a bar and a delay for each layer that moves. */
 export function Lanes({ transition }: { transition: Transition }) {
-  const all = useBench((b) => b.document!.layers);
+  const piece = useBench((b) => b.document!);
   const reading = useDeferredValue(useBench((b) => b.readings[transition.id]));
   const chosen = useBench((b) => b.lane);
   const length = Math.max(reading?.length_ms ?? 1, 1);
@@ -26,7 +26,7 @@ export function Lanes({ transition }: { transition: Transition }) {
         return (
           <div key={id} className={`lane${chosen === id ? ' chosen' : ''}`}>
             <button className="plain" aria-pressed={chosen === id} title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'} onClick={() => choose({ lane: chosen === id ? null : id })}>
-              {chainTo(all ?? [], id).at(-1)?.name}
+              {labelOf(piece, id)}
             </button>
             <span className="lane-track">
               <span className={lane?.timing ? 'own' : ''} style={{ left: `${(start / length) * 100}%`, width: `${((end - start) / length) * 100}%` }} />

@@ -21,7 +21,7 @@ export function Arches({ columns, width }: { columns: readonly Column[]; width: 
         <path key={arch.id} className="tip" d={`M${arch.to - 3} ${FOOT - 5}l3 5l3 -5`} />
       ))}
       {closing && seam && (
-        <text x={(closing.from + closing.to) / 2} y={10} className={open ? 'seam open' : 'seam'}>
+        <text x={(closing.from + closing.to) / 2} y={11} className={open ? 'seam open' : 'seam'}>
           {seamText(seam)}
         </text>
       )}
@@ -30,7 +30,7 @@ export function Arches({ columns, width }: { columns: readonly Column[]; width: 
 }
 
 function archPath({ from, to, closing }: Arch): string {
-  const lift = closing ? 3 : Math.abs(to - from) > 150 ? 10 : 18;
+  const lift = closing ? 7 : Math.abs(to - from) > 150 ? 10 : 18;
   const lean = Math.min(Math.abs(to - from) / 2, 36) * Math.sign(to - from);
   return `M${from} ${FOOT}C${from} ${lift + 4} ${from + lean / 3} ${lift} ${from + lean} ${lift}L${to - lean} ${lift}C${to - lean / 3} ${lift} ${to} ${lift + 4} ${to} ${FOOT}`;
 }

@@ -1,9 +1,10 @@
 import { memo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Piece, TransitionReading, Value } from '../../../api/answers';
+import { sameValue } from '../../../shared/text/values';
 import { choose, useBench, type Bench } from '../bench';
 import { lastResult } from '../lastResult';
-import { placed, propertyNamed, rowOf, type RowKey } from '../tree';
+import { labelOf, propertyNamed, rowOf, type RowKey } from '../tree';
 import type { Column } from './columns';
 import { OWN, POSED, SAME, ScoreCell } from './ScoreCell';
 
@@ -18,13 +19,13 @@ interface Props {
 export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: Props) {
   const [layer, property] = rowOf(row);
   const chosen = useBench((b) => b.layer === layer);
-  const name = useBench((b) => (first ? placed(b.document!, layer)?.layer.name : ''));
+  const name = useBench((b) => (first ? labelOf(b.document!, layer) : ''));
   // One look at the bench for the whole row, in plain values: thousands of cells that look by themselves are slow.
   const shown = useBench(useShallow((b) => readRow(b, layer, property, columns)));
   return (
     <tr aria-rowindex={index + 3} className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''}`} data-score-row={row}>
       <th scope="row" onClick={() => choose({ layer })}>
-        <span>{name}</span>
+        <span title={name}>{name}</span>
         <span className="quiet">{propertyNamed(property).label}</span>
       </th>
       {columns.map((column, at) => {
@@ -51,7 +52,7 @@ function readRow(bench: Bench, layer: string, property: string, columns: readonl
     if (kind === 'gap') return [undefined, undefined, undefined];
     const value = bench.poses[id]?.[layer]?.[property];
     const own = ownValues(bench.document!).has(`${id}/${layer}/${property}`);
-    const look = (own ? OWN : 0) | (value === before ? SAME : 0) | (bench.state === id ? POSED : 0);
+    const look = (own ? OWN : 0) | (sameValue(value, before) ? SAME : 0) | (bench.state === id ? POSED : 0);
     before = value;
     return [value, look, undefined];
   });

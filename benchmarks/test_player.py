@@ -99,4 +99,6 @@ def test_player_against_web_animations(browser, address_modest: str, benchmark) 
     for cost in COSTS:
         player, peer = (statistics.median(one[cost] for one in all_) for all_ in (ours, theirs))
         benchmark.extra_info[f"player, {cost}, share of Web Animations"] = player / peer
-        print(f"\nmain thread a frame, {cost}: player {player:.2f} ms, Web Animations {peer:.2f} ms, {player / peer:.2f}")
+        print(
+            f"\nmain thread a frame, {cost}: player {player:.2f} ms, Web Animations {peer:.2f} ms, {player / peer:.2f}"
+        )

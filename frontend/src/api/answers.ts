@@ -1,8 +1,8 @@
 /* What the server answers, beside the document itself. */
-import type { ConicGradient, Ellipse, Group, LinearGradient, Path, Picture, Piece, RadialGradient, Rectangle, Stop, Text, Transition } from './generated/piece';
+import type { ConicGradient, Ellipse, Group, LinearGradient, Path, Picture, Medium, Piece, RadialGradient, Rectangle, Stop, Text, Transition } from './generated/piece';
 
 export type { Piece, Stop, Transition };
-export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture;
+export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture | Medium;
 export type Gradient = LinearGradient | RadialGradient | ConicGradient;
 export interface Shadow {
   x: number;

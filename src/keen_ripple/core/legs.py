@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
+from keen_ripple.core.media import played, playing_on, rest_ms
 from keen_ripple.core.moves import Move, length_ms, moves_of
 from keen_ripple.core.poses import Pose
+from keen_ripple.core.run import rest_leg
 from keen_ripple.core.tape import TapeTrack, tape_of
 
 
@@ -47,30 +49,37 @@ class Leg:
 
 
 def legs_of(piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg]) -> dict[str, Leg]:
-    """A leg for each transition, by its id; those of `known` that would come out the same are taken over."""
+    """A leg for each transition, by its id, and for each rest in which a medium plays.
+
+    Those of `known` that would come out the same are taken over.
+    """
     legs: dict[str, Leg] = {}
     for transition in piece.transitions:
-        leg = known.get(transition.id)
-        if leg is None or not _same(leg, piece, poses, transition):
-            leg = Leg(
-                transition,
-                poses[transition.from_],
-                poses[transition.to],
-                piece.blend,
-                tuple(moves_of(piece, poses, transition)),
-                length_ms(transition),
-                _tracks(leg) if leg is not None and leg.blend == piece.blend else {},
-            )
-        legs[transition.id] = leg
+        start = played(piece, poses[transition.from_], transition)
+        leg = Leg(transition, start, poses[transition.to], piece.blend, (), length_ms(transition), {})
+        drafts = [(transition.id, leg)]
+        playing = playing_on(piece, transition)
+        if playing is not None:
+            rest = replace(leg, before=poses[transition.from_], after=start, length_ms=rest_ms(piece, transition))
+            drafts.append((rest_leg(transition), replace(rest, moves=(playing,))))
+        for name, draft in drafts:
+            old = known.get(name)
+            if old is not None and _same(draft, old):
+                legs[name] = old
+                continue
+            moves = draft.moves or tuple(moves_of(piece, {**poses, transition.from_: start}, transition))
+            tracks = _tracks(old) if old is not None and old.blend == draft.blend else {}
+            legs[name] = replace(draft, moves=moves, known=tracks)
     return legs
 
 
-def _same(leg: Leg, piece: Piece, poses: Mapping[str, Pose], transition: Transition) -> bool:
+def _same(leg: Leg, other: Leg) -> bool:
     return (
-        leg.transition == transition
-        and leg.before == poses[transition.from_]
-        and leg.after == poses[transition.to]
-        and leg.blend == piece.blend
+        leg.transition == other.transition
+        and leg.before == other.before
+        and leg.after == other.after
+        and leg.blend == other.blend
+        and leg.length_ms == other.length_ms
     )
 
 

@@ -50,6 +50,8 @@ def moves_of(piece: Piece, poses: Mapping[str, Pose], transition: Transition) ->
         names = {name for look in changes if layer.id in look for name in look[layer.id].model_fields_set}
         if layer.id in inside:
             names.update(LAID_OUT)
+        if layer.kind == "medium":
+            names.add("playhead")
         old, new = before[layer.id], after[layer.id]
         moved = [name for name in names if old[name] != new[name] and BY_NAME[name].blend != "layout"]
         for name in sorted(moved, key=ORDER.__getitem__):

@@ -11,9 +11,10 @@ from typing import Any
 
 from keen_ripple.core.blends import Blend, blend_named
 
-KINDS = ("group", "rectangle", "ellipse", "path", "text", "picture")
+KINDS = ("group", "rectangle", "ellipse", "path", "text", "picture", "medium")
 SHAPES = ("rectangle", "ellipse", "path")
-CASTING = (*SHAPES, "text", "picture")
+PICTURES = ("picture", "medium")
+CASTING = (*SHAPES, "text", *PICTURES)
 
 
 @dataclass(frozen=True)
@@ -54,7 +55,7 @@ def _factor(name: str, label: str, css: str, default: float, svg: str = "transfo
 
 
 def _radius(name: str, label: str) -> Property:
-    rest = {"default": 0.0, "low": 0.0, "clamped": True, "kinds": ("rectangle", "picture")}
+    rest = {"default": 0.0, "low": 0.0, "clamped": True, "kinds": ("rectangle", *PICTURES)}
     return _length(f"radius_{name}", label, "border-radius", "rx", **rest)
 
 
@@ -123,10 +124,11 @@ PROPERTIES: tuple[Property, ...] = (
     _factor("line_height", "line height", "line-height", 1.3, "", low=0.0, clamped=True, kinds=("text",)),
     _length("letter_spacing", "letter spacing", "letter-spacing", "letter-spacing", default=0.0, kinds=("text",)),
     _choice("text_align", "align", ("left", "centre", "right"), ("text",), "text-align", default="centre"),
-    Property("source", "picture", "", "fade", tolerance=0.002, kinds=("picture",), css="background-image", svg="href"),
-    _choice("fit", "fit", ("cover", "contain", "fill"), ("picture",), "background-size"),
-    _factor("focus_x", "focus x", "background-position", 0.5, "preserveAspectRatio", kinds=("picture",)),
-    _factor("focus_y", "focus y", "background-position", 0.5, "preserveAspectRatio", kinds=("picture",)),
+    Property("source", "picture", "", "fade", tolerance=0.002, kinds=PICTURES, css="background-image", svg="href"),
+    _choice("fit", "fit", ("cover", "contain", "fill"), PICTURES, "background-size"),
+    _factor("focus_x", "focus x", "background-position", 0.5, "preserveAspectRatio", kinds=PICTURES),
+    _factor("focus_y", "focus y", "background-position", 0.5, "preserveAspectRatio", kinds=PICTURES),
+    Property("playhead", "playhead", "ms", "linear", 0.0, low=0.0, clamped=True, tolerance=0.5, kinds=("medium",)),
     _layout("layout", "layout", "none", choices=("none", "row", "column")),
     _layout("gap", "gap", 0.0, low=0.0),
     _layout("padding_x", "padding x", 0.0, low=0.0),

@@ -13,6 +13,7 @@ from keen_ripple.core.document import Piece, Transition, walk
 from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.errors import RunFault
 from keen_ripple.core.interrupt import Motion, held, sent
+from keen_ripple.core.media import playing_on, rest_ms
 from keen_ripple.core.moves import Move, length_ms
 from keen_ripple.core.poses import Pose, poses_of
 from keen_ripple.core.properties import moving_of
@@ -97,6 +98,7 @@ class Stage:
     def __post_init__(self) -> None:
         self.state = self.piece.start
         self.poses = poses_of(self.piece)
+        self._play_media()
 
     def play_until(self, t_ms: float) -> None:
         """Takes the transitions that start by themselves up to a moment, which belongs to them."""
@@ -121,7 +123,7 @@ class Stage:
 
     def departure_ms(self, transition: Transition) -> float:
         """When it will: after its hold, or early, but not before the state is aimed at at all."""
-        return max(self.reached_ms + transition.hold_ms - transition.early_ms, self.began_ms)
+        return max(self.reached_ms + rest_ms(self.piece, transition) - transition.early_ms, self.began_ms)
 
     def heeding(self, event: Event) -> Transition | None:
         """The transition that an event sets off: the first written that waits for it."""
@@ -162,8 +164,19 @@ class Stage:
         end = math.ceil(max([now_ms, *ends]) - 1e-9) if interrupted else now_ms + length_ms(transition)
         self._segment("travel", self.state, transition.to, now_ms, end, transition)
         self.state, self.began_ms, self.reached_ms, self.first = transition.to, now_ms, end, False
+        self._play_media()
         under_way = [m.move for m in self.motions.values() if m.move.end_ms > now_ms or m.move.start_ms >= now_ms]
         return [*cancelled, *under_way]
+
+    def _play_media(self) -> None:
+        """Media whose end is waited for in the state play on from the moment that it is reached."""
+        for transition in self.piece.transitions:
+            if transition.from_ != self.state:
+                continue
+            move = playing_on(self.piece, transition, self.reached_ms)
+            if move is not None:
+                self.motions[move.layer, move.property] = Motion(move, move.start)
+                self.moves.append(move)
 
     def rehearsal(self, end_ms: float, unheeded: tuple[Event, ...]) -> Rehearsal:
         rest = self.poses[self.piece.start]

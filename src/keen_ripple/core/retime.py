@@ -19,6 +19,7 @@ from keen_ripple.core.document.transitions import Curve, Spring
 from keen_ripple.core.document.undercurrents import Course, Undercurrent
 from keen_ripple.core.early import leaves_early
 from keen_ripple.core.errors import Fault, RunFault
+from keen_ripple.core.media import rest_ms
 from keen_ripple.core.run import Run
 from keen_ripple.core.timeline import timeline_of
 
@@ -80,7 +81,10 @@ def _retimed(piece: Piece, when: Moment, length_ms: int | None = None) -> Piece:
     """`length_ms` is how long the loop has to be where states are left early."""
     run = timeline_of(piece).run
     places = {} if leaves_early(piece) else _places(run)
-    transitions = tuple(_transition(t, when, *places.get(t.id, (0, t.hold_ms))) for t in piece.transitions)
+    transitions = tuple(
+        _transition(t, when, *places.get(t.id, (0, rest_ms(piece, t))), rest_ms(piece, t) - t.hold_ms)
+        for t in piece.transitions
+    )
     undercurrents = tuple(_undercurrent(u, when) for u in piece.undercurrents)
     new = piece.model_copy(update={"transitions": transitions, "undercurrents": undercurrents})
     try:
@@ -103,14 +107,21 @@ def _places(run: Run) -> dict[str, tuple[int, int]]:
     return places
 
 
-def _transition(transition: Transition, when: Moment, held_from: int, start: int) -> Transition:
-    """`held_from` and `start` are moments of the old run; off it, holds begin at 0."""
+def _transition(transition: Transition, when: Moment, held_from: int, start: int, medium_ms: int) -> Transition:
+    """`held_from` and `start` are moments of the old run; off it, holds begin at 0. A medium keeps its own time."""
+    hold = when(Fraction(start)) - when(Fraction(held_from)) - medium_ms
+    if hold < 0:
+        raise RetimeFault(
+            f"The medium of {transition.id} needs {medium_ms} ms.",
+            value=medium_ms,
+            remedy="Let the run take more time, or let the medium begin later.",
+        )
 
     def local(t: int) -> int:
         return when(Fraction(start + t)) - when(Fraction(start))
 
     changes: dict[str, Any] = {
-        "hold_ms": when(Fraction(start)) - when(Fraction(held_from)),
+        "hold_ms": hold,
         "early_ms": when(Fraction(transition.early_ms)) - when(Fraction(0)),
         "timing": _timing(transition.timing, local(transition.timing.length_ms())),
     }

@@ -10,6 +10,7 @@ from typing import Literal
 
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.errors import RunFault
+from keen_ripple.core.media import rest_ms
 from keen_ripple.core.moves import length_ms
 
 
@@ -23,7 +24,8 @@ class Segment:
     start_ms: float
     end_ms: float
     transition: str
-    # Which leg plays it: the transition's id, unless it is left early or begins in mid-motion.
+    # Which leg plays it: the transition's id, unless it is left early or begins in mid-motion; of a hold none, unless
+    # a medium plays in it.
     leg: str = ""
 
     def to_json(self) -> dict[str, object]:
@@ -89,6 +91,11 @@ class Run:
         }
 
 
+def rest_leg(transition: Transition) -> str:
+    """The name of the leg in which a medium plays until the transition starts; none for other transitions."""
+    return f"{transition.id}~rest" if transition.cue == "media-end" else ""
+
+
 def run_of(piece: Piece) -> Run:
     """Follows the cues that need no person from the start state. Raises RunFault for a loop that takes no time."""
     # The start is another place when it is met again: what appears, appears once.
@@ -101,9 +108,9 @@ def run_of(piece: Piece) -> Run:
         transition = leaves_first(piece, state, first)
         if transition is None:
             return with_common_loop(piece, Run(now, None, tuple(segments), state))
-        departure = now + transition.hold_ms
+        departure = now + rest_ms(piece, transition)
         if departure > now:
-            segments.append(Segment("hold", state, state, now, departure, transition.id, transition.id))
+            segments.append(Segment("hold", state, state, now, departure, transition.id, rest_leg(transition)))
         now = departure + length_ms(transition)
         segments.append(Segment("travel", state, transition.to, departure, now, transition.id, transition.id))
         place = _merged((transition.to, False), reached, piece)
@@ -131,13 +138,13 @@ def with_common_loop(piece: Piece, run: Run) -> Run:
 
 
 def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:
-    """The transition that starts by itself: the one with the shortest hold, the first written among equals.
+    """The transition that starts by itself: the one with the shortest rest, the first written among equals.
 
     `first` says whether the piece has just begun, so that things appear.
     """
-    cues = ("hold", "appear") if first else ("hold",)
+    cues = ("hold", "media-end", "appear") if first else ("hold", "media-end")
     own = [t for t in piece.transitions if t.from_ == state and t.cue in cues]
-    return min(own, key=lambda t: t.hold_ms, default=None)
+    return min(own, key=lambda t: rest_ms(piece, t), default=None)
 
 
 def no_time(states: list[str], piece: Piece) -> RunFault:

@@ -39,7 +39,7 @@ class Timeline:
         moves = (
             move.later(segment.start_ms)
             for segment in self.run.segments
-            if segment.kind == "travel"
+            if segment.leg in self.legs
             for move in self.legs[segment.leg].moves_on_axis()
         )
         return tracks_of(moves, self.rest, self.piece.blend)

@@ -28,7 +28,9 @@ def _unsaid(timeline: Timeline) -> Iterator[HandoffFault]:
         if segment.kind == "travel" and timeline.legs[segment.leg].fade is not None:
             yield _fault(f"the cross-fade {segment.transition}", "/transitions", "Make it a tween or a cut.")
     for layer, place in walk(timeline.piece.layers):
-        if layer.mask:
+        if layer.kind == "medium":
+            yield _fault(f"the medium {layer.name}", place, "Show a picture of it instead.")
+        elif layer.mask:
             yield from _mask(timeline, layer, place)
         elif layer.kind in ("rectangle", "ellipse"):
             yield from _strokes(timeline, layer, place)

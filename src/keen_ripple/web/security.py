@@ -35,7 +35,8 @@ def _refuse_strangers() -> None:
 def _headers(response: Response) -> Response:
     response.headers["Content-Security-Policy"] = (
         "default-src 'none'; script-src 'self'; connect-src 'self'; font-src 'self'; img-src 'self' data:; "
-        f"style-src 'self' 'nonce-{nonce()}'; base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
+        f"media-src data:; style-src 'self' 'nonce-{nonce()}'; base-uri 'none'; form-action 'none'; "
+        "frame-ancestors 'none'"
     )
     response.headers["X-Content-Type-Options"] = "nosniff"
     response.headers["Referrer-Policy"] = "no-referrer"

@@ -30,7 +30,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -50,7 +51,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -70,7 +72,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -90,7 +93,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -110,7 +114,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -130,7 +135,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -150,7 +156,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -170,7 +177,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -190,7 +198,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -210,7 +219,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -230,7 +240,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -250,7 +261,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -270,7 +282,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -290,7 +303,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -310,7 +324,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -330,7 +345,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -346,7 +362,8 @@ export const PROPERTIES: Property[] = [
     "clamped": true,
     "kinds": [
       "rectangle",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -362,7 +379,8 @@ export const PROPERTIES: Property[] = [
     "clamped": true,
     "kinds": [
       "rectangle",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -378,7 +396,8 @@ export const PROPERTIES: Property[] = [
     "clamped": true,
     "kinds": [
       "rectangle",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -394,7 +413,8 @@ export const PROPERTIES: Property[] = [
     "clamped": true,
     "kinds": [
       "rectangle",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -612,7 +632,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -632,7 +653,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -804,7 +826,8 @@ export const PROPERTIES: Property[] = [
     "high": null,
     "clamped": false,
     "kinds": [
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -819,7 +842,8 @@ export const PROPERTIES: Property[] = [
     "high": null,
     "clamped": false,
     "kinds": [
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": [
@@ -838,7 +862,8 @@ export const PROPERTIES: Property[] = [
     "high": null,
     "clamped": false,
     "kinds": [
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -853,7 +878,23 @@ export const PROPERTIES: Property[] = [
     "high": null,
     "clamped": false,
     "kinds": [
-      "picture"
+      "picture",
+      "medium"
+    ],
+    "varies": true,
+    "choices": []
+  },
+  {
+    "name": "playhead",
+    "label": "playhead",
+    "unit": "ms",
+    "blend": "linear",
+    "default": 0.0,
+    "low": 0.0,
+    "high": null,
+    "clamped": true,
+    "kinds": [
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -977,7 +1018,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": []
@@ -997,7 +1039,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": [
@@ -1024,7 +1067,8 @@ export const PROPERTIES: Property[] = [
       "ellipse",
       "path",
       "text",
-      "picture"
+      "picture",
+      "medium"
     ],
     "varies": true,
     "choices": [

@@ -25,7 +25,7 @@ export interface Piece {
    * The colour space of blending.
    */
   blend?: "oklab" | "srgb";
-  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture)[];
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
   /**
    * @minItems 1
    */
@@ -50,7 +50,8 @@ export interface Group {
   locked?: boolean;
   mask?: false;
   kind: "group";
-  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture)[];
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
+  length_ms?: 0;
   /**
    * px
    */
@@ -134,6 +135,7 @@ export interface Rectangle {
    * @maxItems 0
    */
   layers?: [];
+  length_ms?: 0;
   /**
    * px
    */
@@ -420,6 +422,7 @@ export interface Ellipse {
    * @maxItems 0
    */
   layers?: [];
+  length_ms?: 0;
   /**
    * px
    */
@@ -617,6 +620,7 @@ export interface Path {
    * @maxItems 0
    */
   layers?: [];
+  length_ms?: 0;
   /**
    * px
    */
@@ -825,6 +829,7 @@ export interface Text {
    * @maxItems 0
    */
   layers?: [];
+  length_ms?: 0;
   /**
    * px
    */
@@ -961,6 +966,7 @@ export interface Picture {
    * @maxItems 0
    */
   layers?: [];
+  length_ms?: 0;
   /**
    * px
    */
@@ -1088,6 +1094,159 @@ export interface Picture {
   fit?: "cover" | "contain" | "fill";
   focus_x?: number;
   focus_y?: number;
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+}
+export interface Medium {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  id: string;
+  name: string;
+  locked?: boolean;
+  mask?: false;
+  kind: "medium";
+  /**
+   * @minItems 0
+   * @maxItems 0
+   */
+  layers?: [];
+  /**
+   * Whole milliseconds.
+   */
+  length_ms: number;
+  /**
+   * px
+   */
+  x: number;
+  /**
+   * px
+   */
+  y: number;
+  /**
+   * px
+   */
+  width: number;
+  /**
+   * px
+   */
+  height: number;
+  /**
+   * °
+   */
+  rotation?: number;
+  scale_x?: number;
+  scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
+  pivot_x?: number;
+  pivot_y?: number;
+  visible?: boolean;
+  opacity?: number;
+  /**
+   * px
+   */
+  radius_top_left?: number;
+  /**
+   * px
+   */
+  radius_top_right?: number;
+  /**
+   * px
+   */
+  radius_bottom_right?: number;
+  /**
+   * px
+   */
+  radius_bottom_left?: number;
+  /**
+   * @maxItems 16
+   */
+  shadows?:
+    | []
+    | [Shadow]
+    | [Shadow, Shadow]
+    | [Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow, Shadow]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ]
+    | [
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow,
+        Shadow
+      ];
+  /**
+   * px
+   */
+  blur?: number;
+  /**
+   * A medium as a data: URL.
+   */
+  source: string;
+  fit?: "cover" | "contain" | "fill";
+  focus_x?: number;
+  focus_y?: number;
+  /**
+   * ms
+   */
+  playhead?: number;
   grow?: number;
   resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
   resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
@@ -1328,6 +1487,10 @@ export interface Look {
   fit?: "cover" | "contain" | "fill";
   focus_x?: number;
   focus_y?: number;
+  /**
+   * ms
+   */
+  playhead?: number;
   layout?: "none" | "row" | "column";
   /**
    * px
@@ -1351,8 +1514,10 @@ export interface Look {
  * The way from one state to another.
  *
  * `hold_ms` counts from the moment the state is reached. With the cue `hold` the transition then starts by itself,
- * with `appear` too, but only where the piece begins; with any other cue it is how long the state rests before the cue
- * is heeded. `early_ms` starts it so long before the state is reached, in the middle of the motion that leads there.
+ * with `appear` too, but only where the piece begins; with `media-end` once the medium that `cue_layer` names has
+ * played to its end, from where it stands in the state, and the hold is over. With any other cue it is how long the
+ * state rests before the cue is heeded. `early_ms` starts it so long before the state is reached, in the middle of the
+ * motion that leads there.
  */
 export interface Transition {
   /**
@@ -1367,9 +1532,9 @@ export interface Transition {
    * Lower-case letters and digits, in words joined by hyphens.
    */
   to: string;
-  cue?: "hold" | "appear" | "tap" | "double-tap" | "press" | "over" | "out" | "in-view";
+  cue?: "hold" | "appear" | "media-end" | "tap" | "double-tap" | "press" | "over" | "out" | "in-view";
   /**
-   * The layer that is tapped, pressed or pointed at.
+   * The layer that is tapped, pressed or pointed at, or the medium.
    */
   cue_layer?: string | null;
   /**

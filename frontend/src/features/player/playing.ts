@@ -58,7 +58,7 @@ export class Playing {
     const { segments, final_state, legs } = this.run!;
     const index = segmentAt(segments, t);
     const segment = segments[index];
-    const leg = segment?.kind === 'travel' ? this.tape.get(legs[index]!) : undefined;
+    const leg = segment ? this.tape.get(legs[index]!) : undefined;
     if (index !== this.current) {
       this.current = index;
       // What this segment does not move stands as the state before left it.

@@ -101,6 +101,7 @@ const WRITERS: Record<string, Writer> = {
     style.textAlign = l.text_align === 'centre' ? 'center' : String(l.text_align);
   },
   picture: ({ element }, l) => picture(element.style, l),
+  medium: ({ element }, l) => medium(element as HTMLElement, l),
   mask: ({ clip, kind }, l) => {
     if (!clip) return;
     const { d, scale } = shapeOf(kind, l);
@@ -122,6 +123,7 @@ const COMMON: [string, string[]][] = [
   ...of('filter', 'blur'),
 ];
 const BOXED: [string, string[]][] = [...COMMON, ...of('background', 'fill'), ...of('shadow', 'shadows', ...STROKE), ...of('box', 'width', 'height', ...RADII, ...LINE)];
+const FRAMED: [string, string[]][] = [...COMMON, ...of('radius', ...RADII), ...of('shadow', 'shadows')];
 
 /** Property → writers, by kind of layer. */
 const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
@@ -136,7 +138,8 @@ const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
     ...of('text', 'text'),
     ...of('letters', 'font_size', 'font_weight', 'font_family', 'line_height', 'letter_spacing', 'text_align'),
   ]),
-  picture: merged([...COMMON, ...of('radius', ...RADII), ...of('shadow', 'shadows'), ...of('picture', 'source', 'fit', 'focus_x', 'focus_y')]),
+  picture: merged([...FRAMED, ...of('picture', 'source', 'fit', 'focus_x', 'focus_y')]),
+  medium: merged([...FRAMED, ...of('medium', 'source', 'fit', 'focus_x', 'focus_y', 'playhead')]),
 };
 /** Everything that moves the outline of a mask. */
 const MASKS = ['x', 'y', 'width', 'height', 'rotation', 'scale_x', 'scale_y', 'skew_x', 'skew_y', 'pivot_x', 'pivot_y', 'path', ...RADII];
@@ -263,6 +266,22 @@ function paintServer({ element, path }: Shown, look: Look): string {
   const inner = box.firstElementChild as HTMLElement;
   inner.style.cssText = `width: ${w}px; height: ${h}px; background-image: ${image(look.fill!)}`;
   return pattern.id;
+}
+
+/** A film stands at its playhead, moved by the tape and not by itself; what is no film is shown as a picture. */
+function medium(element: HTMLElement, look: Look): void {
+  const source = String(isFade(look.source) ? look.source.to : look.source);
+  if (!source.startsWith('data:video/')) return picture(element.style, look);
+  let film = element.querySelector('video');
+  if (!film) {
+    film = document.createElement('video');
+    Object.assign(film, { muted: true, playsInline: true, preload: 'auto' });
+    element.append(film);
+  }
+  if (film.src !== source) film.src = source;
+  film.style.objectFit = String(look.fit);
+  film.style.objectPosition = `${Number(look.focus_x) * 100}% ${Number(look.focus_y) * 100}%`;
+  film.currentTime = Number(look.playhead) / 1000;
 }
 
 function writeText(element: HTMLElement, { text }: Look): void {

@@ -164,7 +164,7 @@ export function setLane(piece: Piece, id: string, layerId: string, values: { del
 // Layers
 
 /** What can be added from nothing. */
-export type Drawn = Exclude<Layer['kind'], 'picture'>;
+export type Drawn = Exclude<Layer['kind'], 'picture' | 'medium'>;
 
 const FRESH: Record<Drawn, object> = {
   rectangle: { width: 80, height: 48, fill: '#1f7a70' },

@@ -42,7 +42,10 @@ class Linear:
 
     def trace(self) -> tuple[Floats, Floats]:
         inner = [(x, y) for x, y in self.points if 0.0 < x < 1.0]
-        x, y = np.array([(0.0, 0.0), (0.0, self(0.0)), *inner, (1.0, self(1.0)), (1.0, 1.0)]).T
+        # Progress 0 and 1 are met at the ends, by a jump where the curve says otherwise.
+        first = [] if self(0.0) == 0.0 else [(0.0, self(0.0))]
+        last = [] if self(1.0) == 1.0 else [(1.0, self(1.0))]
+        x, y = np.array([(0.0, 0.0), *first, *inner, *last, (1.0, 1.0)]).T
         return x, y
 
     def _digits(self) -> int:

@@ -12,7 +12,18 @@ from keen_ripple.core.properties import Property
 from keen_ripple.core.values import Model, Paint, Shadow
 from keen_ripple.core.values.model import FAR, Colour, Length
 
-__all__ = ["Colour", "EasingText", "Id", "Milliseconds", "Model", "Name", "Size", "property_type"]
+__all__ = [
+    "Colour",
+    "EasingText",
+    "Id",
+    "MediumLength",
+    "MediumText",
+    "Milliseconds",
+    "Model",
+    "Name",
+    "Size",
+    "property_type",
+]
 
 
 def _easing(text: str) -> str:
@@ -44,6 +55,9 @@ EasingText = Annotated[str, AfterValidator(_easing), Field(description="A CSS ea
 PathData = Annotated[str, AfterValidator(_path), Field(description="SVG path data.")]
 Size = Annotated[float, Field(ge=1.0, le=8192.0, description="px")]
 PICTURE = r"^data:image/(png|jpeg|webp);base64,[A-Za-z0-9+/]+={0,2}$"
+MEDIUM = r"^data:(image/(gif|webp)|video/(mp4|webm));base64,[A-Za-z0-9+/]+={0,2}$"
+MediumText = Annotated[str, Field(pattern=MEDIUM, max_length=16_000_000, description="A medium as a data: URL.")]
+MediumLength = Annotated[int, BeforeValidator(_whole), Field(ge=1, le=600_000, description="Whole milliseconds.")]
 SourceText = Annotated[str, Field(pattern=PICTURE, max_length=4_000_000, description="A picture as a data: URL.")]
 
 _TYPES: dict[str, Any] = {

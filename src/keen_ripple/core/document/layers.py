@@ -7,7 +7,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 
 from pydantic import Field, create_model
 
-from keen_ripple.core.document.fields import Id, Model, Name, property_type
+from keen_ripple.core.document.fields import Id, MediumLength, MediumText, Model, Name, property_type
 from keen_ripple.core.properties import KINDS, SHAPES, properties_of
 
 
@@ -22,6 +22,8 @@ class LayerBase(Model):
     # Filled by the kinds below; declared here so that code can ask any layer.
     kind: Any
     layers: Any = ()
+    # Of a medium: how long it plays.
+    length_ms: Any = 0
 
     def base(self) -> dict[str, Any]:
         """The base value of each property of this kind."""
@@ -37,6 +39,10 @@ def _model_of(kind: str) -> type[LayerBase]:
         fields["layers"] = (tuple["Layer", ...], ())
     else:
         fields["layers"] = (tuple[()], Field(default=(), exclude=True))
+    if kind == "medium":
+        fields |= {"source": (MediumText, ...), "length_ms": (MediumLength, ...)}
+    else:
+        fields["length_ms"] = (Literal[0], Field(default=0, exclude=True))
     return create_model(kind.title(), __base__=LayerBase, __module__=__name__, **fields)
 
 

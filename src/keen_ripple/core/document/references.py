@@ -40,6 +40,8 @@ def reference_faults(piece: Piece) -> Iterator[Fault]:
                 yield _unknown("state", state_id, f"{place}/{end}", states)
         if transition.cue_layer is not None and transition.cue_layer not in layers:
             yield _unknown("layer", transition.cue_layer, f"{place}/cue_layer", layers)
+        elif transition.cue == "media-end":
+            yield from _medium(transition.cue_layer, layers, f"{place}/cue_layer")
         yield from _lanes(transition, layers, place)
     yield from _repeated((u.id, f"/undercurrents/{i}/id") for i, u in enumerate(piece.undercurrents))
     for i, undercurrent in enumerate(piece.undercurrents):
@@ -49,6 +51,12 @@ def reference_faults(piece: Piece) -> Iterator[Fault]:
 def _difference(layer: LayerBase, name: str, place: str) -> Iterator[Fault]:
     if name not in names_of(layer.kind):
         yield Fault(f"A {layer.kind} has no {name}.", place=place, value=name, remedy="Remove it.")
+
+
+def _medium(layer: str | None, layers: Layers, place: str) -> Iterator[Fault]:
+    if layer is None or layers[layer].kind != "medium":
+        media = [name for name, other in layers.items() if other.kind == "medium"]
+        yield _unknown("medium", layer or "", place, media)
 
 
 def _lanes(transition: Transition, layers: Layers, place: str) -> Iterator[Fault]:

@@ -132,23 +132,27 @@ class Stagger(Model):
         }
 
 
-CUES = ("hold", "appear", "tap", "double-tap", "press", "over", "out", "in-view")
-"""What sets a transition off; the first two need no person."""
+CUES = ("hold", "appear", "media-end", "tap", "double-tap", "press", "over", "out", "in-view")
+"""What sets a transition off; the first three need no person."""
 
 
 class Transition(Model):
     """The way from one state to another.
 
     `hold_ms` counts from the moment the state is reached. With the cue `hold` the transition then starts by itself,
-    with `appear` too, but only where the piece begins; with any other cue it is how long the state rests before the cue
-    is heeded. `early_ms` starts it so long before the state is reached, in the middle of the motion that leads there.
+    with `appear` too, but only where the piece begins; with `media-end` once the medium that `cue_layer` names has
+    played to its end, from where it stands in the state, and the hold is over. With any other cue it is how long the
+    state rests before the cue is heeded. `early_ms` starts it so long before the state is reached, in the middle of the
+    motion that leads there.
     """
 
     id: Id
     from_: Id = Field(alias="from")
     to: Id
     cue: Literal[CUES] = "hold"  # type: ignore[valid-type]
-    cue_layer: Id | None = Field(default=None, description="The layer that is tapped, pressed or pointed at.")
+    cue_layer: Id | None = Field(
+        default=None, description="The layer that is tapped, pressed or pointed at, or the medium."
+    )
     hold_ms: Milliseconds = 0
     early_ms: Milliseconds = 0
     style: Literal["tween", "cut", "cross-fade"] = "tween"

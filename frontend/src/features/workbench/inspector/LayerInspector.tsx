@@ -20,7 +20,7 @@ const GROUPS: [string, RegExp, boolean][] = [
   ['Line', /^(stroke_(align|cap|join|dash|dash_offset)|trim_.*)$/, true],
   ['Shadow and blur', /^(shadows|blur)$/, true],
   ['Lean and depth', /^(skew_.|rotation_.|perspective)$/, true],
-  ['Picture', /^(fit|focus_.)$/, true],
+  ['Picture', /^(fit|focus_.|playhead)$/, true],
   ['Row or column', /^(layout|gap|padding_.|align|justify)$/, true],
   ['In its group', /^(resize_.|grow)$/, true],
 ];

@@ -10,6 +10,7 @@ import pytest
 from hypothesis import HealthCheck, settings
 from selenium import webdriver
 
+from bench import Bench
 from keen_ripple.web.serve import fill
 from support import Served, new_browser
 
@@ -34,3 +35,11 @@ def served(tmp_path: Path) -> Iterator[Served]:
     fill(database)
     yield application
     application.stop()
+
+
+@pytest.fixture
+def bench(browser: webdriver.Chrome, served: Served) -> Iterator[Bench]:
+    page = Bench(browser, served)
+    browser.get_log("browser")
+    yield page
+    assert page.errors() == []

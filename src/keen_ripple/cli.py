@@ -1,11 +1,11 @@
-"""The command line: serve, demo, run, sample, handoff, tape, schema."""
+"""The command line: serve, demo, run, sample, draw, handoff, tape, schema."""
 
 from __future__ import annotations
 
 import argparse
 import json
 import sys
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
@@ -16,6 +16,8 @@ from keen_ripple.core.geometry import boxes
 from keen_ripple.core.timeline import Timeline, cross_fade_at, frame_times, sample, timeline_of
 from keen_ripple.core.values.plain import plain
 from keen_ripple.handoff import FORMATS
+
+Command = Callable[[argparse.Namespace], None]
 
 
 def main(arguments: Sequence[str] | None = None) -> int:
@@ -41,27 +43,50 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--db", type=Path, default=Path("quay-nine.sqlite"), metavar="FILE")
         command.add_argument("--port", type=_port, default=8090, metavar="N", help="0 takes any free port")
         command.set_defaults(command=_serve, with_demo=name == "demo")
-    command = commands.add_parser("run", help="print the lead-in, the loop and their segments")
-    command.add_argument("piece", type=Path, metavar="PIECE.json")
-    command.set_defaults(command=_run)
-    command = commands.add_parser("sample", help="print what each layer looks like, a JSON line per moment")
-    command.add_argument("piece", type=Path, metavar="PIECE.json")
+    _on_a_piece(commands, "run", _run, "print the lead-in, the loop and their segments")
+    command = _on_a_piece(commands, "sample", _sample, "print what each layer looks like, a JSON line per moment")
     when = command.add_mutually_exclusive_group(required=True)
     when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
     when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to the end of the first round")
-    command.set_defaults(command=_sample)
-    command = commands.add_parser("handoff", help="write the piece as a file for others")
-    command.add_argument("piece", type=Path, metavar="PIECE.json")
+    command = _on_a_piece(commands, "draw", _draw, "draw a state, or a moment of the run, as a PNG file", writes=True)
+    which = command.add_mutually_exclusive_group()
+    which.add_argument("--state", metavar="ID", help="the start if neither a state nor a moment is given")
+    which.add_argument("--at", type=_moment, metavar="MS")
+    command.add_argument("--scale", type=_scale, default=1.0, metavar="N", help="px for each px of the piece")
+    command.add_argument("--ground", metavar="CSS-COLOUR", help="in place of the piece's own; none for none")
+    command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes=True)
     command.add_argument("--format", choices=sorted(FORMATS), required=True)
-    command.add_argument("--out", type=Path, required=True, metavar="FILE")
-    command.set_defaults(command=_handoff)
-    command = commands.add_parser("tape", help="write the computed values of all transitions, as few bytes")
-    command.add_argument("piece", type=Path, metavar="PIECE.json")
-    command.add_argument("--out", type=Path, required=True, metavar="FILE")
-    command.set_defaults(command=_tape)
+    _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes=True)
     command = commands.add_parser("schema", help="print the JSON Schema of a piece")
     command.set_defaults(command=lambda _: _print(json_schema(), indent=2))
     return parser
+
+
+def _on_a_piece(commands: Any, name: str, run: Command, text: str, writes: bool = False) -> argparse.ArgumentParser:
+    """A command that reads a piece, and may write a file."""
+    command: argparse.ArgumentParser = commands.add_parser(name, help=text)
+    command.add_argument("piece", type=Path, metavar="PIECE.json")
+    if writes:
+        command.add_argument("--out", type=Path, required=True, metavar="FILE")
+    command.set_defaults(command=run)
+    return command
+
+
+def _moment(text: str) -> float:
+    moments = _moments(text)
+    if len(moments) > 1:
+        raise argparse.ArgumentTypeError(f"{text!r} is more than one moment")
+    return moments[0]
+
+
+def _scale(text: str) -> float:
+    try:
+        scale = float(text)
+    except ValueError:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a number") from None
+    if not 0.01 <= scale <= 64.0:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a scale from 0.01 to 64")
+    return scale
 
 
 def _moments(text: str) -> list[float]:
@@ -139,6 +164,22 @@ def _rounded(value: Any) -> Any:
     if isinstance(value, dict):
         return {key: _rounded(item) for key, item in value.items()}
     return [_rounded(item) for item in value] if isinstance(value, list | tuple) else value
+
+
+def _draw(options: argparse.Namespace) -> None:
+    # Imported here, so that the other commands start quickly.
+    from keen_ripple.render import draw_at, draw_pose, png
+
+    timeline = _timeline(options)
+    state = options.state or timeline.piece.start
+    if state not in timeline.poses:
+        known = ", ".join(timeline.poses)
+        raise Fault(f"There is no state {state!r}.", place="--state", value=state, remedy=f"Known: {known}.")
+    if options.at is not None:
+        pixels = draw_at(timeline, options.at, options.scale, options.ground)
+    else:
+        pixels = draw_pose(timeline.piece, timeline.poses[state], options.scale, options.ground)
+    options.out.write_bytes(png(pixels))
 
 
 def _handoff(options: argparse.Namespace) -> None:

@@ -63,6 +63,8 @@ export interface Seam {
   speed_px_s: number;
   layer: string | null;
   speed_layer: string | null;
+  /** The share of pixels that look different, where values do. */
+  picture: number;
 }
 
 export interface SpringReading {

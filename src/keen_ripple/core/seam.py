@@ -39,6 +39,11 @@ class Seam:
     colour_layer: str | None = None
     speed_layer: str | None = None
 
+    @property
+    def is_open(self) -> bool:
+        """Whether values differ by more than rounding."""
+        return self.distance_px >= 0.05 or self.colour >= 0.005
+
     def to_json(self) -> dict[str, object]:
         return {
             "distance_px": round(self.distance_px, 3),
@@ -67,6 +72,14 @@ def seam_of(timeline: Timeline) -> Seam | None:
     shades = {layer: _shade(before[layer], look) for layer, look in after.items() if look is not before[layer]}
     (layer, distance), (colour_layer, colour), (speed_layer, speed) = map(_worst, (jumps, shades, speeds))
     return Seam(distance, colour, speed, layer, colour_layer, speed_layer)
+
+
+def sides_of(timeline: Timeline) -> tuple[Pose, Pose]:
+    """The looks just before and just after a loop closes."""
+    run = timeline.run
+    opening = next(segment for segment in run.segments if segment.end_ms > run.lead_in_ms)
+    step = min(STEP_MS, (run.loop_ms or STEP_MS) / 4.0)
+    return _either_side(timeline, run.segments[-1], -step)[1], _either_side(timeline, opening, step)[1]
 
 
 def _either_side(timeline: Timeline, segment: Segment, step: float) -> list[Pose]:

@@ -11,11 +11,12 @@ import numpy as np
 from keen_ripple.core.legs import Leg
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.readings import leg_reading
-from keen_ripple.core.seam import seam_of
+from keen_ripple.core.seam import seam_of, sides_of
 from keen_ripple.core.tape import TapeTrack
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.undercurrents import course_tape
 from keen_ripple.core.values.plain import plain
+from keen_ripple.render.alike import differing
 
 
 def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
@@ -23,7 +24,6 @@ def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
 
     The tape of a changed transition holds only the tracks that changed; its moves name all that it has.
     """
-    seam = seam_of(after)
     old_poses: Mapping[str, Pose] = before.poses if before else {}
     old_legs: Mapping[str, Leg] = before.legs if before else {}
     return {
@@ -46,13 +46,22 @@ def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
                 for u in after.piece.undercurrents
             ],
         },
-        "seam": seam.to_json() if seam else None,
+        "seam": _seam(after),
         "transitions": {
             key: {**leg_reading(leg), "tape": packed(_fresh(leg, old_legs.get(key)))}
             for key, leg in after.legs.items()
             if old_legs.get(key) is not leg
         },
     }
+
+
+def _seam(timeline: Timeline) -> dict[str, Any] | None:
+    """By value, and where values differ by picture too: the share of pixels that do."""
+    seam = seam_of(timeline)
+    if seam is None:
+        return None
+    picture = differing(timeline.piece, *sides_of(timeline)) if seam.is_open else 0.0
+    return {**seam.to_json(), "picture": round(picture, 4)}
 
 
 def _fresh(leg: Leg, old: Leg | None) -> list[TapeTrack]:

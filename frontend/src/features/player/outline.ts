@@ -23,7 +23,9 @@ export function outlineOf(kind: string, look: Look, by = 0): string {
   // Sharp corners stay sharp; round ones keep their middle.
   const [a, b, c, d] = radii.map((radius) => (radius > 0 ? Math.max(radius + by, 0) : 0)) as [number, number, number, number];
   const [l, t, r, u] = [-by, -by, w + by, h + by];
-  return `M${l + a} ${t}H${r - b}A${b} ${b} 0 0 1 ${r} ${t + b}V${u - c}A${c} ${c} 0 0 1 ${r - c} ${u}H${l + d}A${d} ${d} 0 0 1 ${l} ${u - d}V${t + a}A${a} ${a} 0 0 1 ${l + a} ${t}Z`;
+  // A corner without a radius is no arc: an arc of no length makes browsers begin their dashes anew.
+  const arc = (radius: number, x: number, y: number) => (radius > 0 ? `A${radius} ${radius} 0 0 1 ${x} ${y}` : '');
+  return `M${l + a} ${t}H${r - b}${arc(b, r, t + b)}V${u - c}${arc(c, r - c, u)}H${l + d}${arc(d, l, u - d)}V${t + a}${arc(a, l + a, t)}Z`;
 }
 
 /** The outline of any shape in its own px, with the scale that brings it there. */

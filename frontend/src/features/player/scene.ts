@@ -65,8 +65,8 @@ const WRITERS: Record<string, Writer> = {
   },
   d: ({ path }, l) => path!.setAttribute('d', String(l.path)),
   fill: (shown, l) => {
-    const plain = typeof l.fill !== 'object';
-    shown.path!.style.fill = plain ? colour(l.fill) : `url(#${paintServer(shown, l)})`;
+    shown.path!.style.fill = typeof l.fill === 'object' ? 'none' : colour(l.fill);
+    paintedBox(shown, l);
   },
   stroke: ({ path }, l) => {
     const { style } = path!;
@@ -130,7 +130,7 @@ const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
   group: merged(COMMON),
   rectangle: merged([...BOXED, ...of('radius', ...RADII)]),
   ellipse: merged(BOXED),
-  path: merged([...COMMON, ...of('filter', 'shadows'), ...of('view', 'width', 'height', 'view_width', 'view_height'), ...of('d', 'path'), ...of('fill', 'fill', 'width', 'height'), ...of('stroke', ...LINE)]),
+  path: merged([...COMMON, ...of('filter', 'shadows'), ...of('view', 'width', 'height', 'view_width', 'view_height'), ...of('d', 'path'), ...of('fill', 'fill', 'path', 'view_width', 'view_height'), ...of('stroke', ...LINE)]),
   text: merged([
     ...COMMON,
     ...of('filter', 'shadows'),
@@ -225,10 +225,7 @@ function maskedArea(): { area: HTMLElement; clip: SVGPathElement } {
   const svg = document.createElementNS(SVG, 'svg');
   svg.setAttribute('width', '0');
   svg.setAttribute('height', '0');
-  const clipPath = document.createElementNS(SVG, 'clipPath');
-  const clip = document.createElementNS(SVG, 'path');
-  clipPath.id = `clip-${++serial}`;
-  clipPath.append(clip);
+  const { clipPath, clip } = clipPathNamed(`clip-${++serial}`);
   svg.append(clipPath);
   area.append(svg);
   area.style.clipPath = `url(#${clipPath.id})`;
@@ -245,27 +242,30 @@ function strokePath(element: Element): SVGPathElement {
   return path;
 }
 
-/** A gradient for a path, which CSS backgrounds do not reach; its id. Conic ones are an image as large as the box. */
-function paintServer({ element, path }: Shown, look: Look): string {
-  let pattern = element.querySelector('pattern');
-  if (!pattern) {
-    pattern = document.createElementNS(SVG, 'pattern');
-    pattern.id = `paint-${++serial}`;
-    pattern.setAttribute('width', '1');
-    pattern.setAttribute('height', '1');
-    const box = document.createElementNS(SVG, 'foreignObject');
+/** A gradient inside a path: a box as large as the view, cut along the outline. */
+function paintedBox({ element, path }: Shown, look: Look): void {
+  let box = element.querySelector('foreignObject');
+  if (typeof look.fill !== 'object') return box?.remove();
+  if (!box) {
+    const { clipPath } = clipPathNamed(`paint-${++serial}`);
+    box = document.createElementNS(SVG, 'foreignObject');
+    box.setAttribute('clip-path', `url(#${clipPath.id})`);
     box.append(document.createElement('div'));
-    pattern.append(box);
-    path!.before(pattern);
+    path!.before(clipPath, box);
   }
+  element.querySelector('clipPath > path')!.setAttribute('d', String(look.path));
   const [w, h] = [String(look.view_width), String(look.view_height)];
-  for (const [name, value] of Object.entries({ patternUnits: 'userSpaceOnUse', width: w, height: h })) pattern.setAttribute(name, value);
-  const box = pattern.firstElementChild!;
   box.setAttribute('width', w);
   box.setAttribute('height', h);
-  const inner = box.firstElementChild as HTMLElement;
-  inner.style.cssText = `width: ${w}px; height: ${h}px; background-image: ${image(look.fill!)}`;
-  return pattern.id;
+  (box.firstElementChild as HTMLElement).style.cssText = `width: ${w}px; height: ${h}px; background-image: ${image(look.fill)}`;
+}
+
+function clipPathNamed(id: string): { clipPath: SVGClipPathElement; clip: SVGPathElement } {
+  const clipPath = document.createElementNS(SVG, 'clipPath');
+  const clip = document.createElementNS(SVG, 'path');
+  clipPath.id = id;
+  clipPath.append(clip);
+  return { clipPath, clip };
 }
 
 /** A film stands at its playhead, moved by the tape and not by itself; what is no film is shown as a picture. */

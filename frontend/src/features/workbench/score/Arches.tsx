@@ -1,5 +1,5 @@
 import { useBench } from '../bench';
-import { archesOf, seamText, type Arch, type Column } from './columns';
+import { archesOf, isOpen, seamText, type Arch, type Column } from './columns';
 
 const FOOT = 34;
 
@@ -11,7 +11,7 @@ export function Arches({ columns, width }: { columns: readonly Column[]; width: 
   const chosen = useBench((b) => b.transition);
   const arches = archesOf(piece, columns, run);
   const closing = arches.find((arch) => arch.closing);
-  const open = seam && (seam.distance_px >= 0.05 || seam.colour >= 0.005);
+  const open = seam && isOpen(seam);
   return (
     <svg className="arch-lines" width={width} height={FOOT + 2} aria-hidden="true">
       {arches.map((arch) => (

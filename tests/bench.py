@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 from typing import Any
 
-import pytest
 from selenium import webdriver
 from selenium.webdriver import ActionChains, Keys
 from selenium.webdriver.common.by import By
@@ -87,11 +86,3 @@ class Bench:
     def errors(self) -> list[str]:
         """What the browser complained of, apart from the answers that a test provokes."""
         return [entry["message"] for entry in self.browser.get_log("browser") if "status of 4" not in entry["message"]]
-
-
-@pytest.fixture
-def bench(browser: webdriver.Chrome, served: Served) -> Iterator[Bench]:
-    page = Bench(browser, served)
-    browser.get_log("browser")
-    yield page
-    assert page.errors() == []

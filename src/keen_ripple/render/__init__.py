@@ -1,0 +1,5 @@
+"""A pose drawn as pixels, as the page shows it."""
+
+from keen_ripple.render.draw import draw_at, draw_pose, png
+
+__all__ = ["draw_at", "draw_pose", "png"]

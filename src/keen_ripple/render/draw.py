@@ -1,0 +1,59 @@
+"""Whole pieces: a pose, or a moment of the run, on a surface."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import skia
+
+from keen_ripple.core.document import Piece
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.poses import Pose
+from keen_ripple.core.timeline import Timeline, cross_fade_at, sample
+from keen_ripple.render.layers import draw_layers
+from keen_ripple.render.paints import argb
+
+MOST_PIXELS = 64_000_000
+
+Pixels = np.ndarray[Any, np.dtype[np.uint8]]
+
+
+def draw_pose(piece: Piece, pose: Pose, scale: float = 1.0, ground: str | None = None) -> Pixels:
+    """Pixels (height, width, 4), RGBA, not premultiplied; `ground` in place of the piece's own, `none` for none."""
+    return _drawn(piece, [(pose, 1.0)], scale, ground)
+
+
+def draw_at(timeline: Timeline, t_ms: float, scale: float = 1.0, ground: str | None = None) -> Pixels:
+    """The same at a moment of the run; in a cross-fade both looks are added up."""
+    [pose] = sample(timeline, [t_ms])
+    fade = cross_fade_at(timeline, t_ms)
+    looks: list[tuple[Pose, float]] = [(pose, 1.0)] if fade is None else [(fade[0], 1.0 - fade[1]), (pose, fade[1])]
+    return _drawn(timeline.piece, looks, scale, ground)
+
+
+def png(pixels: Pixels) -> bytes:
+    """The pixels as a PNG file."""
+    image = skia.Image.fromarray(np.ascontiguousarray(pixels), skia.kRGBA_8888_ColorType)
+    return bytes(image.encodeToData(skia.kPNG, 100))
+
+
+def _drawn(piece: Piece, looks: list[tuple[Pose, float]], scale: float, ground: str | None) -> Pixels:
+    width, height = (max(round(side * scale), 1) for side in (piece.width, piece.height))
+    if width * height > MOST_PIXELS:
+        raise Fault(
+            f"The picture would be {width} × {height} px.", value=scale, remedy="Choose a scale that makes it smaller."
+        )
+    surface = skia.Surface(width, height)
+    canvas = surface.getCanvas()
+    canvas.clear(argb(ground or piece.ground or "none"))
+    canvas.scale(scale, scale)
+    if len(looks) > 1:
+        canvas.saveLayer()
+    for pose, share in looks:
+        canvas.saveLayer(paint=skia.Paint(Alphaf=share, BlendMode=skia.BlendMode.kPlus) if share < 1.0 else None)
+        draw_layers(canvas, piece.layers, pose)
+        canvas.restore()
+    canvas.restoreToCount(1)
+    image = surface.makeImageSnapshot()
+    return np.asarray(image.toarray(colorType=skia.kRGBA_8888_ColorType))

@@ -1,0 +1,199 @@
+"""Layers, one upon another: transforms, opacity, blur, shadows, masks, and what each kind shows."""
+
+from __future__ import annotations
+
+import base64
+from collections.abc import Callable, Mapping, Sequence
+from functools import lru_cache
+from typing import Any
+
+import skia
+
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.geometry import local_matrix
+from keen_ripple.core.poses import Pose
+from keen_ripple.core.values import Fade, Shadow
+from keen_ripple.render.paints import argb, fill
+from keen_ripple.render.shapes import OUTWARDS, box, outline, rrect, stroke, written
+from keen_ripple.render.text import draw_text
+
+Look = Mapping[str, Any]
+SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
+
+
+def draw_layers(canvas: skia.Canvas, layers: Sequence[LayerBase], pose: Pose) -> None:
+    """Layers of one group, in painting order; a mask cuts all that follow it there."""
+    canvas.save()
+    for layer in layers:
+        if layer.mask:
+            cut = outline(layer.kind, pose[layer.id])
+            cut.transform(_matrix(pose[layer.id]))
+            canvas.clipPath(cut, skia.ClipOp.kIntersect, True)
+        else:
+            _draw_layer(canvas, layer, pose)
+    canvas.restore()
+
+
+def _matrix(look: Look) -> skia.Matrix:
+    return skia.Matrix.MakeAll(*local_matrix(look).ravel().tolist())
+
+
+def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose) -> None:
+    look = pose[layer.id]
+    opacity = look["opacity"] * look["visible"]
+    if opacity <= 0.0:
+        return
+    canvas.save()
+    canvas.concat(_matrix(look))
+    filters = _filters(layer.kind, look)
+    if opacity < 1.0 or filters is not None:
+        canvas.saveLayer(paint=skia.Paint(Alphaf=opacity, ImageFilter=filters))
+    KINDS[layer.kind](canvas, look)
+    if layer.kind == "group":
+        draw_layers(canvas, layer.layers, pose)
+    canvas.restoreToCount(canvas.getSaveCount() - (2 if opacity < 1.0 or filters is not None else 1))
+
+
+def _filters(kind: str, look: Look) -> skia.ImageFilter | None:
+    """Blur, and the shadows of what is no box, one after another as CSS filters are."""
+    found = skia.ImageFilters.Blur(look["blur"], look["blur"]) if look["blur"] > 0.0 else None
+    for shadow in look.get("shadows", ()) if kind in ("path", "text") else ():
+        if not shadow.inset:
+            # The blur of a box's shadow is twice a standard deviation.
+            deviation = shadow.blur / 2.0
+            found = skia.ImageFilters.DropShadow(shadow.x, shadow.y, deviation, deviation, argb(shadow.colour), found)
+    return found
+
+
+def _faded(canvas: skia.Canvas, value: Any, draw: Callable[[Any], None]) -> None:
+    """Draws a value; of two that fade into each other both, added up."""
+    if not isinstance(value, Fade):
+        draw(value)
+        return
+    canvas.saveLayer()
+    for part, share in ((value.from_, 1.0 - value.share), (value.to, value.share)):
+        canvas.saveLayer(paint=skia.Paint(Alphaf=share, BlendMode=skia.BlendMode.kPlus))
+        draw(part)
+        canvas.restore()
+    canvas.restore()
+
+
+def _group(canvas: skia.Canvas, look: Look) -> None:
+    """Nothing of its own."""
+
+
+def _box(canvas: skia.Canvas, look: Look, kind: str) -> None:
+    shape = rrect(kind, look)
+    shadows: Sequence[Shadow] = look["shadows"]
+    for shadow in reversed(shadows):
+        if not shadow.inset:
+            _cast(canvas, kind, look, shadow)
+    _faded(canvas, look["fill"], lambda paint: canvas.drawRRect(shape, fill(paint, look["width"], look["height"])))
+    for shadow in reversed(shadows):
+        if shadow.inset:
+            _cast_inside(canvas, kind, look, shadow)
+    path = box(kind, look, OUTWARDS[look["stroke_align"]] * look["stroke_width"])
+    line = stroke(look, path)
+    if line is None:
+        return
+    if _plain(look):
+        inner = rrect(kind, look, -look["stroke_width"])
+        canvas.drawDRRect(shape, inner, skia.Paint(AntiAlias=True, Color=argb(look["stroke"])))
+    else:
+        canvas.drawPath(path, line)
+
+
+def _plain(look: Look) -> bool:
+    """A whole stroke inside, which follows the box and never leaves it."""
+    whole = look["trim_start"] == 0.0 and look["trim_end"] == 1.0
+    return bool(look["stroke_align"] == "inside" and not look["stroke_dash"] and whole)
+
+
+def _cast(canvas: skia.Canvas, kind: str, look: Look, shadow: Shadow) -> None:
+    """The shadow of a box, beside it and not under it: CSS Backgrounds Level 3, section 6.1."""
+    canvas.save()
+    canvas.clipRRect(rrect(kind, look), skia.ClipOp.kDifference, True)
+    canvas.translate(shadow.x, shadow.y)
+    canvas.drawRRect(rrect(kind, look, shadow.spread), _blurred(shadow))
+    canvas.restore()
+
+
+def _cast_inside(canvas: skia.Canvas, kind: str, look: Look, shadow: Shadow) -> None:
+    """All around a hole that is as much smaller as the shadow spreads."""
+    hole = rrect(kind, look, -shadow.spread)
+    far = 4.0 * (abs(shadow.x) + abs(shadow.y) + shadow.blur + abs(shadow.spread)) + 10.0
+    around = skia.RRect.MakeRect(skia.Rect.MakeLTRB(-far, -far, look["width"] + far, look["height"] + far))
+    canvas.save()
+    canvas.clipRRect(rrect(kind, look), skia.ClipOp.kIntersect, True)
+    canvas.translate(shadow.x, shadow.y)
+    canvas.drawDRRect(around, hole, _blurred(shadow))
+    canvas.restore()
+
+
+def _blurred(shadow: Shadow) -> skia.Paint:
+    paint = skia.Paint(AntiAlias=True, Color=argb(shadow.colour))
+    if shadow.blur > 0.0:
+        paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, shadow.blur / 2.0))
+    return paint
+
+
+def _path(canvas: skia.Canvas, look: Look) -> None:
+    canvas.save()
+    canvas.scale(look["width"] / look["view_width"], look["height"] / look["view_height"])
+    view = (look["view_width"], look["view_height"])
+    _faded(canvas, look["fill"], lambda paint: canvas.drawPath(written(look["path"]), fill(paint, *view)))
+    canvas.restore()
+    # The outline stretches with its box, its stroke does not.
+    stretched = outline("path", look)
+    line = stroke(look, stretched)
+    if line is not None:
+        canvas.drawPath(stretched, line)
+
+
+def _text(canvas: skia.Canvas, look: Look) -> None:
+    def set_in(paint: Any) -> None:
+        _faded(
+            canvas, look["text"], lambda text: draw_text(canvas, text, look, fill(paint, look["width"], look["height"]))
+        )
+
+    _faded(canvas, look["fill"], set_in)
+
+
+def _picture(canvas: skia.Canvas, look: Look) -> None:
+    shape = rrect("picture", look)
+    for shadow in reversed(look["shadows"]):
+        if not shadow.inset:
+            _cast(canvas, "picture", look, shadow)
+    canvas.save()
+    canvas.clipRRect(shape, skia.ClipOp.kIntersect, True)
+    _faded(canvas, look["source"], lambda source: _fitted(canvas, source, look))
+    canvas.restore()
+
+
+def _fitted(canvas: skia.Canvas, source: str, look: Look) -> None:
+    image = _decoded(source)
+    if image is None:
+        return
+    across, down = look["width"] / image.width(), look["height"] / image.height()
+    if look["fit"] != "fill":
+        across = down = max(across, down) if look["fit"] == "cover" else min(across, down)
+    width, height = image.width() * across, image.height() * down
+    left, top = (look["width"] - width) * look["focus_x"], (look["height"] - height) * look["focus_y"]
+    canvas.drawImageRect(image, skia.Rect.MakeXYWH(left, top, width, height), SMOOTH)
+
+
+@lru_cache(maxsize=64)
+def _decoded(source: str) -> skia.Image | None:
+    """The picture of a data: URL; None for a film, of which nothing is drawn here."""
+    return skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(base64.b64decode(source.partition(",")[2])))
+
+
+KINDS: dict[str, Callable[[skia.Canvas, Look], None]] = {
+    "group": _group,
+    "rectangle": lambda canvas, look: _box(canvas, look, "rectangle"),
+    "ellipse": lambda canvas, look: _box(canvas, look, "ellipse"),
+    "path": _path,
+    "text": _text,
+    "picture": _picture,
+    "medium": _picture,
+}

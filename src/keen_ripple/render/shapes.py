@@ -1,0 +1,104 @@
+"""Outlines as Skia paths, and the strokes along them."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from typing import Any
+
+import skia
+
+from keen_ripple.core.geometry import corner_radii
+from keen_ripple.core.outlines import subpaths
+from keen_ripple.render.paints import argb
+
+Look = Mapping[str, Any]
+OUTWARDS = {"inside": -0.5, "centre": 0.0, "outside": 0.5}
+CAPS = {"butt": skia.Paint.kButt_Cap, "round": skia.Paint.kRound_Cap, "square": skia.Paint.kSquare_Cap}
+JOINS = {"miter": skia.Paint.kMiter_Join, "round": skia.Paint.kRound_Join, "bevel": skia.Paint.kBevel_Join}
+
+
+def outline(kind: str, look: Look) -> skia.Path:
+    """The outline of a layer in its own px; of all that is no shape its box."""
+    if kind == "path":
+        scale = skia.Matrix.Scale(look["width"] / look["view_width"], look["height"] / look["view_height"])
+        path = written(look["path"])
+        path.transform(scale)
+        return path
+    return box(kind, look)
+
+
+def box(kind: str, look: Look, by: float = 0.0) -> skia.Path:
+    """A rectangle or an ellipse, moved outwards by `by` px; from the top, clockwise."""
+    path = skia.Path()
+    if kind == "ellipse":
+        path.addOval(rrect(kind, look, by).rect(), skia.PathDirection.kCW, 0)
+    else:
+        path.addRRect(rrect(kind, look, by), skia.PathDirection.kCW, 0)
+    return path
+
+
+def rrect(kind: str, look: Look, by: float = 0.0) -> skia.RRect:
+    """A rectangle or an ellipse, moved outwards. Sharp corners stay sharp; round ones keep their middle."""
+    width, height = look["width"], look["height"]
+    bounds = skia.Rect.MakeLTRB(
+        min(-by, width / 2), min(-by, height / 2), max(width + by, width / 2), max(height + by, height / 2)
+    )
+    if kind == "ellipse":
+        return skia.RRect.MakeOval(bounds)
+    radii = corner_radii(look) if kind in ("rectangle", "picture", "medium") else [(0.0, 0.0)] * 4
+    grown = [(max(x + by, 0.0), max(y + by, 0.0)) if x > 0.0 and y > 0.0 else (0.0, 0.0) for x, y in radii]
+    rect = skia.RRect()
+    rect.setRectRadii(bounds, [skia.Point(*radius) for radius in grown])
+    return rect
+
+
+def written(data: str) -> skia.Path:
+    """SVG path data."""
+    path = skia.Path()
+    for subpath in subpaths(data):
+        (x, y) = subpath.cubics[0, 0]
+        path.moveTo(x, y)
+        for _, b, c, d in subpath.cubics:
+            path.cubicTo(*b, *c, *d)
+        if subpath.closed:
+            path.close()
+    return path
+
+
+def stroke(look: Look, path: skia.Path) -> skia.Paint | None:
+    """What draws the stroke along a path; None where there is none to be seen."""
+    drawn = look["trim_end"] - look["trim_start"]
+    if look["stroke"] == "none" or look["stroke_width"] <= 0.0 or drawn <= 0.0:
+        return None
+    paint = skia.Paint(
+        AntiAlias=True,
+        Style=skia.Paint.kStroke_Style,
+        Color=argb(look["stroke"]),
+        StrokeWidth=look["stroke_width"],
+        StrokeCap=CAPS[look["stroke_cap"]],
+        StrokeJoin=JOINS[look["stroke_join"]],
+        StrokeMiter=4.0,
+    )
+    dash = _dash(look, drawn, path)
+    if dash is not None:
+        paint.setPathEffect(dash)
+    return paint
+
+
+def _dash(look: Look, drawn: float, path: skia.Path) -> skia.PathEffect | None:
+    """Dashes, or the part of the outline that is drawn, as one dash."""
+    if drawn < 1.0:
+        length = _length(path)
+        phase = -(look["trim_start"] + look["trim_offset"]) * length
+        return skia.DashPathEffect.Make([drawn * length, (1.0 - drawn) * length], phase) if length > 0.0 else None
+    dash = list(look["stroke_dash"])
+    dash *= 2 if len(dash) % 2 else 1
+    return skia.DashPathEffect.Make(dash, look["stroke_dash_offset"]) if sum(dash) > 0.0 else None
+
+
+def _length(path: skia.Path) -> float:
+    measure, total = skia.PathMeasure(path, False), 0.0
+    while True:
+        total += float(measure.getLength())
+        if not measure.nextContour():
+            return total

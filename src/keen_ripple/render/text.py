@@ -1,0 +1,97 @@
+"""Text, set with the shipped fonts as the page sets it."""
+
+from __future__ import annotations
+
+import io
+import math
+from collections.abc import Mapping
+from functools import lru_cache
+from importlib.resources import files
+from typing import Any
+
+import skia
+from fontTools.ttLib import TTFont
+
+FILES = {
+    "Hanken Grotesk": ("hanken-grotesk-latin.woff2", "hanken-grotesk-latin-ext.woff2"),
+    "JetBrains Mono": ("jetbrains-mono-latin.woff2",),
+}
+WEIGHT = int.from_bytes(b"wght")
+
+
+def draw_text(canvas: skia.Canvas, text: str, look: Mapping[str, Any], paint: skia.Paint) -> None:
+    """Lines one under another, in the middle of the box from top to bottom; too long ones run out to the right."""
+    lines = [_set(line, look, paint) for line in text.split("\n")]
+    height = look["line_height"] * look["font_size"]
+    room = max([look["width"], *(line.LongestLine for line in lines)])
+    top = (look["height"] - height * len(lines)) / 2.0
+    share = {"left": 0.0, "centre": 0.5, "right": 1.0}[look["text_align"]]
+    # All space follows its letter; here half of it stands before.
+    early = look["letter_spacing"] / 2.0
+    for number, line in enumerate(lines):
+        baseline = top + number * height + _baseline(look, height)
+        line.paint(canvas, (room - line.LongestLine) * share - early, baseline - round(line.AlphabeticBaseline))
+
+
+def _baseline(look: Mapping[str, Any], height: float) -> float:
+    """From the top of a line. Browsers take whole px for ascent and descent, and of what is left for half above."""
+    metrics = skia.Font(_typefaces(look["font_family"], round(look["font_weight"]))[0], look["font_size"]).getMetrics()
+    ascent, descent = (math.floor(part + 0.5) for part in (-metrics.fAscent, metrics.fDescent))
+    return float(math.floor((height - ascent - descent) / 2.0) + ascent)
+
+
+def _set(line: str, look: Mapping[str, Any], paint: skia.Paint) -> skia.textlayout.Paragraph:
+    family, weight = look["font_family"], round(look["font_weight"])
+    style = skia.textlayout.TextStyle()
+    style.setFontFamilies([f"{family} {weight} {index}" for index in range(len(FILES[family]))])
+    style.setFontSize(look["font_size"])
+    style.setLetterSpacing(look["letter_spacing"])
+    style.setForegroundPaint(paint)
+    paragraph_style = skia.textlayout.ParagraphStyle()
+    paragraph_style.setTextStyle(style)
+    builder = skia.textlayout.ParagraphBuilder.make(
+        paragraph_style, _collection(family, weight), skia.Unicodes.ICU.Make()
+    )
+    builder.addText(line)
+    paragraph = builder.Build()
+    paragraph.layout(1e6)
+    return paragraph
+
+
+@lru_cache(maxsize=64)
+def _collection(family: str, weight: int) -> skia.textlayout.FontCollection:
+    provider = skia.textlayout.TypefaceFontProvider()
+    for index, typeface in enumerate(_typefaces(family, weight)):
+        provider.registerTypeface(typeface, f"{family} {weight} {index}")
+    collection = skia.textlayout.FontCollection()
+    collection.setDefaultFontManager(provider)
+    return collection
+
+
+@lru_cache(maxsize=64)
+def _typefaces(family: str, weight: int) -> tuple[skia.Typeface, ...]:
+    # Fonts of this machine are never asked for.
+    manager = skia.FontMgr.New_Custom_Empty()
+    return tuple(
+        _weighted(manager.makeFromData(skia.Data.MakeWithCopy(_opened(name))), weight) for name in FILES[family]
+    )
+
+
+def _weighted(typeface: skia.Typeface, weight: int) -> skia.Typeface:
+    axes = skia.FontArguments.VariationPosition.Coordinates(
+        [skia.FontArguments.VariationPosition.Coordinate(WEIGHT, weight)]
+    )
+    position = skia.FontArguments.VariationPosition(axes)
+    arguments = skia.FontArguments()
+    arguments.setVariationDesignPosition(position)
+    return typeface.makeClone(arguments)
+
+
+@lru_cache
+def _opened(name: str) -> bytes:
+    """A shipped font without its compression."""
+    font = TTFont(io.BytesIO((files("keen_ripple") / "fonts" / name).read_bytes()), recalcTimestamp=False)
+    font.flavor = None
+    buffer = io.BytesIO()
+    font.save(buffer)
+    return buffer.getvalue()

@@ -1,4 +1,4 @@
-"""The command line: serve, demo, run, sample, draw, handoff, tape, schema."""
+"""The command line: serve, demo, intake, run, sample, draw, handoff, tape, schema."""
 
 from __future__ import annotations
 
@@ -43,6 +43,10 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--db", type=Path, default=Path("quay-nine.sqlite"), metavar="FILE")
         command.add_argument("--port", type=_port, default=8090, metavar="N", help="0 takes any free port")
         command.set_defaults(command=_serve, with_demo=name == "demo")
+    command = commands.add_parser("intake", help="make a piece from an SVG file; what is not taken goes to stderr")
+    command.add_argument("svg", type=Path, metavar="FILE.svg")
+    command.add_argument("--out", type=Path, required=True, metavar="PIECE.json")
+    command.set_defaults(command=_intake)
     _on_a_piece(commands, "run", _run, "print the lead-in, the loop and their segments")
     command = _on_a_piece(commands, "sample", _sample, "print what each layer looks like, a JSON line per moment")
     when = command.add_mutually_exclusive_group(required=True)
@@ -164,6 +168,17 @@ def _rounded(value: Any) -> Any:
     if isinstance(value, dict):
         return {key: _rounded(item) for key, item in value.items()}
     return [_rounded(item) for item in value] if isinstance(value, list | tuple) else value
+
+
+def _intake(options: argparse.Namespace) -> None:
+    # Imported here, so that the other commands start quickly.
+    from keen_ripple.intake import take_svg
+
+    taken = take_svg(options.svg.read_bytes(), options.svg.stem)
+    taken.piece()
+    for note in taken.notes:
+        print(f"keen-ripple: {note}", file=sys.stderr)
+    options.out.write_text(json.dumps(taken.document, ensure_ascii=False, indent=2) + "\n", "utf-8")
 
 
 def _draw(options: argparse.Namespace) -> None:

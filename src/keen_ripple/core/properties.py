@@ -114,6 +114,7 @@ PROPERTIES: tuple[Property, ...] = (
     _length("blur", "blur", "filter", "feGaussianBlur", default=0.0, low=0.0, clamped=True),
     Property("path", "path", "path", "path", tolerance=0.05, kinds=("path",), css="d", svg="d"),
     # The size in which the path is written; it is stretched from there to width and height.
+    _choice("fill_rule", "inside", ("nonzero", "evenodd"), ("path",), "fill-rule"),
     Property("view_width", "view width", "px", "discrete", low=1.0, kinds=("path",), varies=False, svg="viewBox"),
     Property("view_height", "view height", "px", "discrete", low=1.0, kinds=("path",), varies=False, svg="viewBox"),
     Property("text", "text", "", "fade", tolerance=0.002, kinds=("text",)),

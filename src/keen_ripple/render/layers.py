@@ -141,7 +141,7 @@ def _path(canvas: skia.Canvas, look: Look) -> None:
     canvas.save()
     canvas.scale(look["width"] / look["view_width"], look["height"] / look["view_height"])
     view = (look["view_width"], look["view_height"])
-    _faded(canvas, look["fill"], lambda paint: canvas.drawPath(written(look["path"]), fill(paint, *view)))
+    _faded(canvas, look["fill"], lambda paint: canvas.drawPath(written(look), fill(paint, *view)))
     canvas.restore()
     # The outline stretches with its box, its stroke does not.
     stretched = outline("path", look)

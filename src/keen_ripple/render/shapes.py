@@ -6,9 +6,9 @@ from collections.abc import Mapping
 from typing import Any
 
 import skia
+from fontTools.svgLib.path import parse_path
 
 from keen_ripple.core.geometry import corner_radii
-from keen_ripple.core.outlines import subpaths
 from keen_ripple.render.paints import argb
 
 Look = Mapping[str, Any]
@@ -21,7 +21,7 @@ def outline(kind: str, look: Look) -> skia.Path:
     """The outline of a layer in its own px; of all that is no shape its box."""
     if kind == "path":
         scale = skia.Matrix.Scale(look["width"] / look["view_width"], look["height"] / look["view_height"])
-        path = written(look["path"])
+        path = written(look)
         path.transform(scale)
         return path
     return box(kind, look)
@@ -52,17 +52,45 @@ def rrect(kind: str, look: Look, by: float = 0.0) -> skia.RRect:
     return rect
 
 
-def written(data: str) -> skia.Path:
-    """SVG path data."""
-    path = skia.Path()
-    for subpath in subpaths(data):
-        (x, y) = subpath.cubics[0, 0]
-        path.moveTo(x, y)
-        for _, b, c, d in subpath.cubics:
-            path.cubicTo(*b, *c, *d)
-        if subpath.closed:
-            path.close()
-    return path
+def written(look: Look) -> skia.Path:
+    """The path of a layer in the px of its view."""
+    pen = _Pen()
+    parse_path(look["path"], pen)
+    pen.path.setFillType(skia.PathFillType.kEvenOdd if look["fill_rule"] == "evenodd" else skia.PathFillType.kWinding)
+    return pen.path
+
+
+Point = tuple[float, float]
+
+
+class _Pen:
+    """Draws path data as a browser does: arcs as conics."""
+
+    def __init__(self) -> None:
+        self.path = skia.Path()
+
+    def moveTo(self, point: Point) -> None:
+        self.path.moveTo(*point)
+
+    def lineTo(self, point: Point) -> None:
+        self.path.lineTo(*point)
+
+    def curveTo(self, first: Point, second: Point, end: Point) -> None:
+        self.path.cubicTo(*first, *second, *end)
+
+    def qCurveTo(self, handle: Point, end: Point) -> None:
+        self.path.quadTo(*handle, *end)
+
+    def arcTo(self, rx: float, ry: float, turn: float, large: bool, sweep: bool, end: Point) -> None:
+        size = skia.Path.kLarge_ArcSize if large else skia.Path.kSmall_ArcSize
+        way = skia.PathDirection.kCW if sweep else skia.PathDirection.kCCW
+        self.path.arcTo(rx, ry, turn, size, way, *end)
+
+    def closePath(self) -> None:
+        self.path.close()
+
+    def endPath(self) -> None:
+        """An open subpath ends by itself."""
 
 
 def stroke(look: Look, path: skia.Path) -> skia.Paint | None:

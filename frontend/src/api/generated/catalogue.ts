@@ -675,6 +675,24 @@ export const PROPERTIES: Property[] = [
     "choices": []
   },
   {
+    "name": "fill_rule",
+    "label": "inside",
+    "unit": "",
+    "blend": "discrete",
+    "default": "nonzero",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "path"
+    ],
+    "varies": true,
+    "choices": [
+      "nonzero",
+      "evenodd"
+    ]
+  },
+  {
     "name": "view_width",
     "label": "view width",
     "unit": "px",

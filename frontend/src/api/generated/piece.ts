@@ -803,6 +803,7 @@ export interface Path {
    * SVG path data.
    */
   path: string;
+  fill_rule?: "nonzero" | "evenodd";
   /**
    * px
    */
@@ -1467,6 +1468,7 @@ export interface Look {
    * SVG path data.
    */
   path?: string;
+  fill_rule?: "nonzero" | "evenodd";
   text?: string;
   font_family?: "Hanken Grotesk" | "JetBrains Mono";
   /**

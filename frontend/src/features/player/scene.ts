@@ -66,6 +66,7 @@ const WRITERS: Record<string, Writer> = {
   d: ({ path }, l) => path!.setAttribute('d', String(l.path)),
   fill: (shown, l) => {
     shown.path!.style.fill = typeof l.fill === 'object' ? 'none' : colour(l.fill);
+    shown.path!.style.fillRule = l.fill_rule === 'evenodd' ? 'evenodd' : '';
     paintedBox(shown, l);
   },
   stroke: ({ path }, l) => {
@@ -107,6 +108,7 @@ const WRITERS: Record<string, Writer> = {
     const { d, scale } = shapeOf(kind, l);
     clip.setAttribute('d', d);
     clip.setAttribute('transform', localMatrix(l).scale(...scale).toString());
+    clip.setAttribute('clip-rule', String(l.fill_rule ?? 'nonzero'));
   },
 };
 
@@ -130,7 +132,7 @@ const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
   group: merged(COMMON),
   rectangle: merged([...BOXED, ...of('radius', ...RADII)]),
   ellipse: merged(BOXED),
-  path: merged([...COMMON, ...of('filter', 'shadows'), ...of('view', 'width', 'height', 'view_width', 'view_height'), ...of('d', 'path'), ...of('fill', 'fill', 'path', 'view_width', 'view_height'), ...of('stroke', ...LINE)]),
+  path: merged([...COMMON, ...of('filter', 'shadows'), ...of('view', 'width', 'height', 'view_width', 'view_height'), ...of('d', 'path'), ...of('fill', 'fill', 'fill_rule', 'path', 'view_width', 'view_height'), ...of('stroke', ...LINE)]),
   text: merged([
     ...COMMON,
     ...of('filter', 'shadows'),
@@ -142,7 +144,7 @@ const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
   medium: merged([...FRAMED, ...of('medium', 'source', 'fit', 'focus_x', 'focus_y', 'playhead')]),
 };
 /** Everything that moves the outline of a mask. */
-const MASKS = ['x', 'y', 'width', 'height', 'rotation', 'scale_x', 'scale_y', 'skew_x', 'skew_y', 'pivot_x', 'pivot_y', 'path', ...RADII];
+const MASKS = ['x', 'y', 'width', 'height', 'rotation', 'scale_x', 'scale_y', 'skew_x', 'skew_y', 'pivot_x', 'pivot_y', 'path', 'fill_rule', ...RADII];
 
 function merged(pairs: [string, string[]][]): Map<string, string[]> {
   const writers = new Map<string, string[]>();
@@ -253,7 +255,9 @@ function paintedBox({ element, path }: Shown, look: Look): void {
     box.append(document.createElement('div'));
     path!.before(clipPath, box);
   }
-  element.querySelector('clipPath > path')!.setAttribute('d', String(look.path));
+  const cut = element.querySelector('clipPath > path')!;
+  cut.setAttribute('d', String(look.path));
+  cut.setAttribute('clip-rule', String(look.fill_rule));
   const [w, h] = [String(look.view_width), String(look.view_height)];
   box.setAttribute('width', w);
   box.setAttribute('height', h);

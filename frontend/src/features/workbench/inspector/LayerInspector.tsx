@@ -11,7 +11,7 @@ import { placed, propertiesOf } from '../tree';
 
 /** The title of a group, what belongs to it, and whether it is closed until it is asked for. */
 const GROUPS: [string, RegExp, boolean][] = [
-  ['Content', /^(text|path|view_.*)$/, false],
+  ['Content', /^(text|path|fill_rule|view_.*)$/, false],
   ['Place', /^(x|y|width|height)$/, false],
   ['Turn and scale', /^(rotation|scale_.|pivot_.)$/, false],
   ['Look', /^(visible|opacity|fill|stroke|stroke_width)$/, false],

@@ -1,0 +1,96 @@
+"""What was read, as layers of a document."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Sequence
+from typing import Any
+
+from svgelements import Matrix
+
+from keen_ripple.core.outlines import bounds
+from keen_ripple.intake.outlines import Outline, moved
+from keen_ripple.intake.paints import Box
+
+# The least side of the box in which a path is written.
+LEAST_VIEW = 1.0
+PLACES = 4
+
+
+class Names:
+    """Ids, each given once."""
+
+    def __init__(self) -> None:
+        self._taken: set[str] = set()
+
+    def of(self, wanted: str, kind: str) -> str:
+        """An id as near to the wanted one as the format allows, or else from the kind."""
+        stem = re.sub(r"[^a-z0-9]+", "-", wanted.lower()).strip("-")[:56].strip("-") or kind
+        name, number = stem, 2
+        while name in self._taken:
+            name, number = f"{stem}-{number}", number + 1
+        self._taken.add(name)
+        return name
+
+
+def layer_of_box(kind: str, box: tuple[float, ...] | None, matrix: Matrix) -> dict[str, Any] | None:
+    """A rectangle or an ellipse; None where its corners are not round in the way that ours are."""
+    if box is None:
+        return None
+    x, y, width, height, rx, ry = box
+    place = {
+        "x": round(x * matrix.a + matrix.e, PLACES),
+        "y": round(y * matrix.d + matrix.f, PLACES),
+        "width": round(width * matrix.a, PLACES),
+        "height": round(height * matrix.d, PLACES),
+    }
+    if kind != "rect":
+        return {"kind": "ellipse", **place}
+    radii = (rx * matrix.a, ry * matrix.d)
+    if abs(radii[0] - radii[1]) > 1e-3:
+        return None
+    corners = ("top_left", "top_right", "bottom_right", "bottom_left")
+    rounded = {f"radius_{corner}": round(radii[0], PLACES) for corner in corners} if radii[0] > 0.0 else {}
+    return {"kind": "rectangle", **place, **rounded}
+
+
+def layer_of_path(outline: Outline, look: dict[str, Any], box: Box | None = None) -> dict[str, Any]:
+    """A path in a box: its own bounds, or a larger one that its paint needs."""
+    left, top, right, bottom = outline.bounds
+    x, y, width, height = box or (left, top, right - left, bottom - top)
+    width, height = max(round(width, PLACES), LEAST_VIEW), max(round(height, PLACES), LEAST_VIEW)
+    frame = {"x": round(x, PLACES), "y": round(y, PLACES), "width": width, "height": height}
+    return {
+        "kind": "path",
+        **look,
+        **frame,
+        "path": moved(outline, -frame["x"], -frame["y"]),
+        "view_width": width,
+        "view_height": height,
+    }
+
+
+def mask_of(outlines: Sequence[Outline], names: Names, rule: str) -> dict[str, Any]:
+    """One mask of all outlines together."""
+    data = "".join(outline.data for outline in outlines)
+    whole = Outline(data, bounds(data, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)))
+    look = {
+        "id": names.of("", "clip"),
+        "name": "Clip",
+        "mask": True,
+        **({"fill_rule": rule} if rule == "evenodd" else {}),
+    }
+    return layer_of_path(whole, look)
+
+
+def group_of(layers: list[dict[str, Any]], names: Names, name: str, opacity: float) -> dict[str, Any]:
+    """A group as large as what is in it; its layers are placed from its corner."""
+    left, top = min(layer["x"] for layer in layers), min(layer["y"] for layer in layers)
+    right = max(layer["x"] + layer["width"] for layer in layers)
+    bottom = max(layer["y"] + layer["height"] for layer in layers)
+    inside = [
+        {**layer, "x": round(layer["x"] - left, PLACES), "y": round(layer["y"] - top, PLACES)} for layer in layers
+    ]
+    size = {"width": round(right - left, PLACES), "height": round(bottom - top, PLACES)}
+    group = {"kind": "group", "id": names.of(name, "group"), "name": name[:120], "x": left, "y": top, **size}
+    return {**group, **({"opacity": opacity} if opacity < 1.0 else {}), "layers": inside}

@@ -1,0 +1,58 @@
+"""Untrusted SVG text as a tree: nothing is loaded from outside, and nothing grows beyond what was sent."""
+
+from __future__ import annotations
+
+from xml.etree.ElementTree import Element, ParseError
+
+from defusedxml import DefusedXmlException
+from defusedxml.ElementTree import fromstring
+
+from keen_ripple.core.errors import Fault
+
+LARGEST = 8_000_000
+DEEPEST = 200
+MOST_ELEMENTS = 20_000
+SVG = "{http://www.w3.org/2000/svg}"
+
+
+class IntakeFault(Fault):
+    """A file that cannot be taken in."""
+
+
+def opened(data: bytes) -> Element:
+    """The root element. Raises IntakeFault."""
+    if len(data) > LARGEST:
+        raise IntakeFault(
+            f"The file has {len(data) / 1e6:.1f} MB.", remedy=f"Simplify it to at most {LARGEST // 1_000_000} MB."
+        )
+    try:
+        root: Element = fromstring(data, forbid_dtd=False, forbid_entities=True, forbid_external=True)
+    except DefusedXmlException as error:
+        raise IntakeFault(
+            f"The file declares entities ({getattr(error, 'name', 'external')}).",
+            remedy="Save it as plain SVG: entities are not read, since they can load files or grow without end.",
+        ) from None
+    except (ParseError, ValueError, LookupError) as error:
+        raise IntakeFault(f"The file is not XML: {error}.", remedy="Save it again as SVG, in UTF-8.") from None
+    if root.tag not in (f"{SVG}svg", "svg"):
+        raise IntakeFault(f"The file holds {_local(root.tag)}, not svg.", remedy="Choose an SVG file.")
+    _measured(root)
+    return root
+
+
+def _measured(root: Element) -> None:
+    count, level = 0, [root]
+    for _ in range(DEEPEST):
+        count += len(level)
+        level = [child for element in level for child in element]
+        if not level:
+            break
+    if level or count > MOST_ELEMENTS:
+        raise IntakeFault(
+            "The file has too many elements." if not level else "Its groups lie too deep in each other.",
+            remedy=f"Simplify it to at most {MOST_ELEMENTS} elements, {DEEPEST} deep.",
+        )
+
+
+def _local(tag: object) -> str:
+    return str(tag).rpartition("}")[2]

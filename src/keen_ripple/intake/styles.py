@@ -1,0 +1,82 @@
+"""What an element looks like: presentation attributes, rules of style sheets, style attributes, and inheritance."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from xml.etree.ElementTree import Element
+
+import cssselect2
+import tinycss2
+
+INHERITED = {
+    "fill": "black",
+    "fill-opacity": "1",
+    "fill-rule": "nonzero",
+    "clip-rule": "nonzero",
+    "stroke": "none",
+    "stroke-opacity": "1",
+    "stroke-width": "1",
+    "stroke-linecap": "butt",
+    "stroke-linejoin": "miter",
+    "stroke-dasharray": "none",
+    "stroke-dashoffset": "0",
+    "color": "black",
+    "visibility": "visible",
+    "font-size": "16",
+    "text-anchor": "start",
+}
+OWN = {
+    "opacity": "1",
+    "display": "inline",
+    "clip-path": "none",
+    "mask": "none",
+    "filter": "none",
+    "stop-color": "black",
+}
+OWN |= {"stop-opacity": "1", "transform": "", "mix-blend-mode": "normal"}
+Style = dict[str, str]
+
+
+class Sheet:
+    """The style rules of a file, ready to be asked for an element."""
+
+    def __init__(self, root: Element) -> None:
+        self._matcher = cssselect2.Matcher()
+        self._wrapped = {wrapper.etree_element: wrapper for wrapper in _wrappers(root)}
+        for element in root.iter():
+            if str(element.tag).rpartition("}")[2] == "style":
+                self._add("".join(element.itertext()))
+
+    def of(self, element: Element, outer: Mapping[str, str]) -> Style:
+        """The computed style; `outer` is that of the element around it."""
+        said = {name: value for name, value in element.attrib.items() if name in INHERITED or name in OWN}
+        wrapper = self._wrapped.get(element)
+        for match in sorted(self._matcher.match(wrapper)) if wrapper is not None else []:
+            said.update(match[3])
+        said.update(_declarations(element.get("style", "")))
+        style = {name: outer.get(name, initial) for name, initial in INHERITED.items()} | OWN
+        for name, value in said.items():
+            if name in style and value.strip() != "inherit":
+                style[name] = value.strip()
+        return style
+
+    def _add(self, text: str) -> None:
+        for rule in tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True):
+            if rule.type != "qualified-rule":
+                continue
+            declarations = _declarations(rule.content)
+            try:
+                selectors = cssselect2.compile_selector_list(rule.prelude)
+            except cssselect2.SelectorError:
+                continue
+            for selector in selectors:
+                self._matcher.add_selector(selector, declarations)
+
+
+def _wrappers(root: Element) -> list[cssselect2.ElementWrapper]:
+    return list(cssselect2.ElementWrapper.from_xml_root(root).iter_subtree())
+
+
+def _declarations(text: object) -> Style:
+    found = tinycss2.parse_blocks_contents(text, skip_comments=True, skip_whitespace=True)
+    return {d.lower_name: tinycss2.serialize(d.value).strip() for d in found if d.type == "declaration"}

@@ -1,0 +1,357 @@
+"""SVG as layers: shapes, groups, gradients, strokes, transforms and clips; what cannot be taken is named."""
+
+from __future__ import annotations
+
+import math
+import re
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Any
+from xml.etree.ElementTree import Element
+
+from svgelements import Matrix, Path
+
+from keen_ripple.core.document import Piece, read_piece
+from keen_ripple.core.document.fields import PICTURE
+from keen_ripple.intake.layers import Names, group_of, layer_of_box, layer_of_path, mask_of
+from keen_ripple.intake.opened import IntakeFault, opened
+from keen_ripple.intake.outlines import Outline, ShapeFault, box_of, length, matrix_of, numbers_of, path_of, placed
+from keen_ripple.intake.paints import HREF, Box, Gradients, colour
+from keen_ripple.intake.styles import Sheet, Style
+
+__all__ = ["IntakeFault", "Taken", "take_svg"]
+
+GROUPS = ("g", "a", "svg", "switch", "symbol")
+SHAPES = ("path", "rect", "circle", "ellipse", "line", "polyline", "polygon")
+BOXES = ("rect", "circle", "ellipse")
+MOTION = ("animate", "animateTransform", "animateMotion", "set", "animateColor")
+# Read where something refers to them, or of no look at all.
+SILENT = ("defs", "style", "title", "desc", "metadata", "linearGradient", "radialGradient", "clipPath", "marker")
+MOST_LAYERS = 5000
+DEEPEST_USE = 12
+LARGEST_SIDE = 8192.0
+URL = re.compile(r"""url\(\s*['"]?#([^'")]+)['"]?\s*\)\s*(.*)""")
+
+
+@dataclass(frozen=True)
+class Taken:
+    """A piece of one state, and a line for each thing that could not be taken as it was."""
+
+    document: dict[str, Any]
+    notes: tuple[str, ...]
+
+    def piece(self) -> Piece:
+        return read_piece(self.document)
+
+
+def take_svg(data: bytes, name: str) -> Taken:
+    """A piece from the bytes of an SVG file. Raises IntakeFault for what is refused whole."""
+    root = opened(data)
+    intake = _Intake(root)
+    width, height, matrix = _stage(root)
+    layers = intake.inside(root, intake.sheet.of(root, {}), matrix)
+    document = {
+        "format": 1,
+        "id": Names().of(name, "piece"),
+        "name": name[:120] or "Artwork",
+        "width": width,
+        "height": height,
+        "layers": layers,
+        "states": [{"id": "first", "name": "First"}],
+        "start": "first",
+    }
+    return Taken(document, tuple(intake.notes))
+
+
+def _stage(root: Element) -> tuple[float, float, Matrix]:
+    """Width, height, and the matrix from the file's units to the px of the piece. Raises IntakeFault."""
+    view = [float(n) for n in re.findall(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?", root.get("viewBox", ""))]
+    sized = [(root.get(side) or "").strip() for side in ("width", "height")]
+    defaults = (view[2], view[3]) if len(view) == 4 else (300.0, 150.0)
+    try:
+        width, height = (
+            default if not text or text.endswith("%") or text == "auto" else length(text, default)
+            for text, default in zip(sized, defaults, strict=True)
+        )
+    except ShapeFault as fault:
+        raise IntakeFault(
+            f"The size of the drawing is no size: {fault}.", remedy="Give it a width and height."
+        ) from None
+    if len(view) != 4:
+        view = [0.0, 0.0, width, height]
+    if min(width, height, view[2], view[3]) <= 0.0 or not all(map(math.isfinite, (width, height, *view))):
+        raise IntakeFault("The drawing has no size.", remedy="Give it a width, a height and a viewBox above 0.")
+    scale = min(max(1.0, 1.0 / min(width, height)), LARGEST_SIDE / max(width, height))
+    width, height = max(width * scale, 1.0), max(height * scale, 1.0)
+    across, down = width / view[2], height / view[3]
+    if not root.get("preserveAspectRatio", "").startswith("none"):
+        across = down = min(across, down)
+    left, top = (width - view[2] * across) / 2.0, (height - view[3] * down) / 2.0
+    return round(width, 3), round(height, 3), Matrix(across, 0, 0, down, left - view[0] * across, top - view[1] * down)
+
+
+class _Intake:
+    def __init__(self, root: Element) -> None:
+        self.notes: dict[str, None] = {}
+        self.sheet = Sheet(root)
+        self._by_id = {element.get("id", ""): element for element in root.iter() if element.get("id")}
+        self._gradients = Gradients(self._by_id, self.sheet, self.note)
+        self._names = Names()
+        self._count = 0
+        view = [float(n) for n in re.findall(r"[-+.\deE]+", root.get("viewBox", "")) if _is_number(n)]
+        self._view = (view[2], view[3]) if len(view) == 4 else (300.0, 150.0)
+        self._using: list[Element] = []
+
+    def note(self, text: str) -> None:
+        self.notes[text] = None
+
+    def inside(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        """The layers of everything inside an element."""
+        return [layer for child in element for layer in self._layers(child, style, matrix)]
+
+    def _layers(self, element: Element, outer: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        kind = str(element.tag).rpartition("}")[2]
+        if not isinstance(element.tag, str) or kind in SILENT or _is_foreign(element.tag):
+            return []
+        if kind in MOTION:
+            self.note("motion inside the file was left out; it shows its first look")
+            return []
+        if kind not in (*GROUPS, *SHAPES, "use", "image") or (kind == "symbol" and not self._using):
+            self.note(f"{kind} was left out")
+            return []
+        style = self.sheet.of(element, outer)
+        if style["display"] == "none":
+            return []
+        try:
+            own = matrix_of(style["transform"]) * matrix
+            return self._clipped(element, style, own, self._read(element, kind, style, own))
+        except ShapeFault as fault:
+            self.note(f"{kind} {element.get('id', '')}".strip() + f" was left out: {fault}")
+            return []
+
+    def _read(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        for motion in element:
+            if str(motion.tag).rpartition("}")[2] in MOTION:
+                self.note("motion inside the file was left out; it shows its first look")
+        if style["filter"] != "none":
+            self.note(f"the filter of {kind} was left out")
+        if style["mask"] != "none":
+            self.note(f"the mask of {kind} was left out")
+        if kind in GROUPS:
+            return self._group(element, style, self._nested(element, kind, matrix))
+        if kind == "use":
+            return self._used(element, style, matrix)
+        if style["visibility"] != "visible":
+            return []
+        self._count += 1
+        if self._count > MOST_LAYERS:
+            raise IntakeFault(f"The file has more than {MOST_LAYERS} shapes.", remedy="Simplify it, or split it.")
+        return self._image(element, style, matrix) if kind == "image" else self._shape(element, kind, style, matrix)
+
+    def _nested(self, element: Element, kind: str, matrix: Matrix) -> Matrix:
+        """Of an svg inside of another: its place and its own units."""
+        if kind != "svg" and not (kind == "symbol" and element.get("viewBox")):
+            return matrix
+        host = self._using[-1] if self._using else element
+        width, height, inner = _stage(_sized(element, host, self._view))
+        del width, height
+        x, y = (length(element.get(key), whole) for key, whole in zip("xy", self._view, strict=True))
+        return inner * Matrix.translate(x, y) * matrix
+
+    def _group(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        layers = self.inside(element, style, matrix)
+        opacity = _share(style["opacity"])
+        named = element.get("id")
+        if not layers or (opacity == 1.0 and not named):
+            return layers
+        if len(layers) == 1 and opacity == 1.0:
+            return layers
+        return [group_of(layers, self._names, named or "group", opacity)]
+
+    def _used(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        name = (element.get("href") or element.get(HREF) or "").strip()
+        target = self._by_id.get(name.removeprefix("#")) if name.startswith("#") else None
+        if target is None:
+            self.note(f"use of {name[:60] or 'nothing'} was left out: only what is in the file is read")
+            return []
+        if target in self._using or element in self._using or len(self._using) >= DEEPEST_USE:
+            raise ShapeFault("it uses itself")
+        x, y = (length(element.get(key), whole) for key, whole in zip("xy", self._view, strict=True))
+        self._using.append(element)
+        try:
+            layers = self._layers(target, style, Matrix.translate(x, y) * matrix)
+        finally:
+            self._using.pop()
+        opacity = _share(style["opacity"])
+        return [group_of(layers, self._names, "use", opacity)] if layers and opacity < 1.0 else layers
+
+    def _shape(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        path = path_of(element, kind, self._view)
+        outline = placed(path, matrix) if path is not None else None
+        if path is None or outline is None:
+            return []
+        look = self._line(style, matrix, kind)
+        if look.get("stroke", "none") == "none":
+            look = {"stroke": "none"}
+        name = self._names.of(element.get("id", ""), kind)
+        fill, box = self._fill(style, path, matrix, outline) if kind != "line" else ("none", None)
+        if fill == "none" and look["stroke"] == "none":
+            return []
+        look |= {"id": name, "name": (element.get("id") or kind.title())[:120], "fill": fill}
+        if _share(style["opacity"]) < 1.0:
+            look["opacity"] = _share(style["opacity"])
+        upright = kind in BOXES and matrix.b == matrix.c == 0.0 and matrix.a > 0.0 and matrix.d > 0.0
+        plain = layer_of_box(kind, box_of(element, kind, self._view), matrix) if upright and box is None else None
+        if plain is not None:
+            return [{**plain, **look, **({"stroke_align": "centre"} if look["stroke"] != "none" else {})}]
+        if style["fill-rule"] == "evenodd":
+            look["fill_rule"] = "evenodd"
+        return [layer_of_path(outline, look, box)]
+
+    def _fill(self, style: Style, path: Path, matrix: Matrix, outline: Outline) -> tuple[Any, Box | None]:
+        """The paint, and the box that it has to be laid over if that is not the outline's own."""
+        opacity = _share(style["fill-opacity"])
+        found = URL.match(style["fill"])
+        if not found:
+            return colour(style["fill"], style["color"], opacity, self.note), None
+        left, top, right, bottom = outline.bounds
+        bounds = (left, top, right - left, bottom - top)
+        local = placed(path, Matrix())
+        if local is None:
+            return "none", None
+        x1, y1, x2, y2 = local.bounds
+        paint = self._gradients.paint(found[1], (x1, y1, x2 - x1, y2 - y1), matrix, opacity, self._view)
+        if paint is None:
+            self.note(f"the paint {found[1]} was left out")
+            return colour(found[2] or "none", style["color"], opacity, self.note), None
+        if isinstance(paint, str):
+            return paint, None
+        box = paint.box_for(bounds) if hasattr(paint, "box_for") else _at_least(bounds)
+        return paint.laid_over(box), box if box != bounds else None
+
+    def _line(self, style: Style, matrix: Matrix, kind: str) -> dict[str, Any]:
+        text = style["stroke"]
+        if text == "none":
+            return {}
+        a, b, c, d, _, _ = numbers_of(matrix)
+        scale = math.sqrt(abs(a * d - b * c))
+        if abs(math.hypot(a, b) - math.hypot(c, d)) > 1e-3 * scale:
+            self.note(f"the stroke of {kind} is drawn as wide everywhere, though it was stretched unevenly")
+        width = length(style["stroke-width"], math.hypot(*self._view) / math.sqrt(2.0)) * scale
+        if width <= 0.0:
+            return {}
+        found = URL.match(text)
+        if found:
+            paint = self._gradients.paint(found[1], (0.0, 0.0, 1.0, 1.0), matrix, 1.0, self._view)
+            self.note("the gradient of a stroke became one colour")
+            text = _middle(paint.laid_over((0.0, 0.0, 1.0, 1.0)) if hasattr(paint, "laid_over") else paint)
+        dash = [] if style["stroke-dasharray"] == "none" else re.split(r"[\s,]+", style["stroke-dasharray"].strip())
+        joins = {"round": "round", "bevel": "bevel"}
+        look = {
+            "stroke": colour(text, style["color"], _share(style["stroke-opacity"]), self.note),
+            "stroke_width": round(width, 4),
+            "stroke_cap": style["stroke-linecap"] if style["stroke-linecap"] in ("round", "square") else "butt",
+            "stroke_join": joins.get(style["stroke-linejoin"], "miter"),
+        }
+        lengths = [length(part, 100.0) * scale for part in dash if part][:16]
+        if sum(lengths) > 0.0 and min(lengths) >= 0.0:
+            look |= {"stroke_dash": lengths, "stroke_dash_offset": length(style["stroke-dashoffset"], 100.0) * scale}
+        return look
+
+    def _image(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        source = re.sub(r"\s+", "", element.get("href") or element.get(HREF) or "").replace("image/jpg", "image/jpeg")
+        if not re.match(PICTURE, source) or len(source) > 4_000_000:
+            self.note("image was left out: only PNG, JPEG and WebP inside the file are read, up to 3 MB")
+            return []
+        box = box_of(element, "rect", self._view)
+        if box is None or matrix.b or matrix.c:
+            self.note("image was left out: it has no size, or is turned")
+            return []
+        name = self._names.of(element.get("id", ""), "picture")
+        frame = layer_of_box("rect", box, matrix) or {}
+        fit = "fill" if element.get("preserveAspectRatio", "") == "none" else "contain"
+        look = {
+            "kind": "picture",
+            "id": name,
+            "name": name,
+            "source": source,
+            "fit": fit,
+            "opacity": _share(style["opacity"]),
+        }
+        return [{**frame, **look}]
+
+    def _clipped(
+        self, element: Element, style: Style, matrix: Matrix, layers: list[dict[str, Any]]
+    ) -> list[dict[str, Any]]:
+        """Inside of a group with the clip as its mask."""
+        if style["clip-path"] == "none" or not layers:
+            return layers
+        found = URL.match(style["clip-path"])
+        clip = self._by_id.get(found[1]) if found else None
+        if clip is None or clip.get("clipPathUnits") == "objectBoundingBox":
+            self.note(f"the clip {style['clip-path'][:60]} was left out")
+            return layers
+        outlines = list(self._clip_outlines(clip, matrix))
+        if not outlines:
+            return []
+        rule = "evenodd" if any(rule == "evenodd" for _, rule in outlines) else "nonzero"
+        mask = mask_of([outline for outline, _ in outlines], self._names, rule)
+        return [group_of([mask, *layers], self._names, element.get("id") or "clipped", 1.0)]
+
+    def _clip_outlines(self, clip: Element, matrix: Matrix) -> Iterable[tuple[Outline, str]]:
+        own = matrix_of(clip.get("transform", "")) * matrix
+        for child in clip:
+            kind, placing = str(child.tag).rpartition("}")[2], own
+            if kind == "use":
+                name = (child.get("href") or child.get(HREF) or "").removeprefix("#")
+                x, y = (length(child.get(key), whole) for key, whole in zip("xy", self._view, strict=True))
+                placing = Matrix.translate(x, y) * matrix_of(child.get("transform", "")) * own
+                child = self._by_id.get(name, child)
+                kind = str(child.tag).rpartition("}")[2]
+            if kind not in SHAPES:
+                continue
+            path = path_of(child, kind, self._view)
+            outline = placed(path, matrix_of(child.get("transform", "")) * placing) if path is not None else None
+            if outline is not None:
+                yield outline, self.sheet.of(child, {})["clip-rule"]
+
+
+def _is_number(text: str) -> bool:
+    try:
+        return math.isfinite(float(text))
+    except ValueError:
+        return False
+
+
+def _is_foreign(tag: str) -> bool:
+    """Of an editor's own namespace."""
+    return tag.startswith("{") and not tag.startswith("{http://www.w3.org/2000/svg}")
+
+
+def _share(text: str) -> float:
+    """An opacity, as a number or in percent."""
+    try:
+        value = float(text[:-1]) / 100.0 if text.endswith("%") else float(text)
+    except ValueError:
+        return 1.0
+    return round(min(max(value, 0.0), 1.0), 4) if math.isfinite(value) else 1.0
+
+
+def _sized(element: Element, host: Element, view: tuple[float, float]) -> Element:
+    """The element with the size that what uses it gives it."""
+    sized = Element(element.tag, dict(element.attrib))
+    for key, whole in zip(("width", "height"), view, strict=True):
+        text = host.get(key) or element.get(key) or "100%"
+        sized.set(key, str(length(text, whole)))
+    return sized
+
+
+def _at_least(bounds: Box) -> Box:
+    """Gradients need a box, also over lines."""
+    return (bounds[0], bounds[1], max(bounds[2], 1.0), max(bounds[3], 1.0))
+
+
+def _middle(paint: Any) -> str:
+    if isinstance(paint, dict):
+        return str(paint["stops"][len(paint["stops"]) // 2]["colour"])
+    return str(paint or "none")

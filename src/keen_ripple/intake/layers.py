@@ -6,10 +6,10 @@ import re
 from collections.abc import Sequence
 from typing import Any
 
-from svgelements import Matrix
+from svgelements import Matrix, Path
 
 from keen_ripple.core.outlines import bounds
-from keen_ripple.intake.outlines import Outline, moved
+from keen_ripple.intake.outlines import FARTHEST, Outline, ShapeFault
 from keen_ripple.intake.paints import Box
 
 # The least side of the box in which a path is written.
@@ -22,14 +22,17 @@ class Names:
 
     def __init__(self) -> None:
         self._taken: set[str] = set()
+        self._last: dict[str, int] = {}
 
     def of(self, wanted: str, kind: str) -> str:
         """An id as near to the wanted one as the format allows, or else from the kind."""
         stem = re.sub(r"[^a-z0-9]+", "-", wanted.lower()).strip("-")[:56].strip("-") or kind
-        name, number = stem, 2
+        name, number = stem, self._last.get(stem, 1)
         while name in self._taken:
-            name, number = f"{stem}-{number}", number + 1
+            number += 1
+            name = f"{stem}-{number}"
         self._taken.add(name)
+        self._last[stem] = number
         return name
 
 
@@ -44,6 +47,7 @@ def layer_of_box(kind: str, box: tuple[float, ...] | None, matrix: Matrix) -> di
         "width": round(width * matrix.a, PLACES),
         "height": round(height * matrix.d, PLACES),
     }
+    _within_reach(place)
     if kind != "rect":
         return {"kind": "ellipse", **place}
     radii = (rx * matrix.a, ry * matrix.d)
@@ -54,17 +58,23 @@ def layer_of_box(kind: str, box: tuple[float, ...] | None, matrix: Matrix) -> di
     return {"kind": "rectangle", **place, **rounded}
 
 
+def _within_reach(frame: dict[str, float]) -> None:
+    if any(abs(number) > FARTHEST for number in frame.values()):
+        raise ShapeFault("it lies too far away")
+
+
 def layer_of_path(outline: Outline, look: dict[str, Any], box: Box | None = None) -> dict[str, Any]:
     """A path in a box: its own bounds, or a larger one that its paint needs."""
     left, top, right, bottom = outline.bounds
     x, y, width, height = box or (left, top, right - left, bottom - top)
     width, height = max(round(width, PLACES), LEAST_VIEW), max(round(height, PLACES), LEAST_VIEW)
     frame = {"x": round(x, PLACES), "y": round(y, PLACES), "width": width, "height": height}
+    _within_reach(frame)
     return {
         "kind": "path",
         **look,
         **frame,
-        "path": moved(outline, -frame["x"], -frame["y"]),
+        "path": outline.moved(-frame["x"], -frame["y"]),
         "view_width": width,
         "view_height": height,
     }
@@ -72,8 +82,11 @@ def layer_of_path(outline: Outline, look: dict[str, Any], box: Box | None = None
 
 def mask_of(outlines: Sequence[Outline], names: Names, rule: str) -> dict[str, Any]:
     """One mask of all outlines together."""
+    path = Path()
+    for outline in outlines:
+        path += outline.path
     data = "".join(outline.data for outline in outlines)
-    whole = Outline(data, bounds(data, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)))
+    whole = Outline(path, data, bounds(data, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)))
     look = {
         "id": names.of("", "clip"),
         "name": "Clip",

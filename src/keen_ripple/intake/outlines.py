@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from typing import Any
 from xml.etree.ElementTree import Element
 
 from svgelements import Arc, Close, CubicBezier, Length, Line, Matrix, Move, Path, QuadraticBezier
@@ -11,7 +12,9 @@ from svgelements import Arc, Close, CubicBezier, Length, Line, Matrix, Move, Pat
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.outlines import bounds
 
-LONGEST_PATH = 400_000
+LONGEST_PATH = 200_000
+# What a piece can hold, in px.
+FARTHEST = 100_000.0
 
 
 class ShapeFault(ValueError):
@@ -20,10 +23,15 @@ class ShapeFault(ValueError):
 
 @dataclass(frozen=True)
 class Outline:
-    """SVG path data in px of the piece, and its bounds (left, top, right, bottom)."""
+    """A path in px of the piece, its text, and its bounds (left, top, right, bottom)."""
 
+    path: Path
     data: str
     bounds: tuple[float, float, float, float]
+
+    def moved(self, by_x: float, by_y: float) -> str:
+        """Its path data, moved."""
+        return "".join(_commands(self.path, by_x, by_y))
 
 
 def matrix_of(text: str) -> Matrix:
@@ -110,49 +118,46 @@ def _written(data: str) -> Path | None:
 
 def placed(path: Path, matrix: Matrix) -> Outline | None:
     """The outline under a matrix; None where nothing is left of it. Raises ShapeFault."""
-    data = "".join(_commands(abs(path * matrix)))
+    path = abs(path * matrix)
+    data = "".join(_commands(path))
     if not data or "nan" in data or "inf" in data:
         if data:
             raise ShapeFault("it has points that are no numbers")
         return None
     try:
-        return Outline(data, bounds(data, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)))
+        return Outline(path, data, bounds(data, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)))
     except ValueError as error:
         raise ShapeFault("its path data cannot be read") from error
 
 
-def moved(outline: Outline, by_x: float, by_y: float) -> str:
-    """Its path data, moved."""
-    return "".join(_commands(abs(Path(outline.data) * Matrix.translate(by_x, by_y))))
+def _commands(path: Path, by_x: float = 0.0, by_y: float = 0.0) -> list[str]:
+    """Absolute commands, moved."""
 
+    def at(point: Any) -> str:
+        x, y = point.x + by_x, point.y + by_y
+        return f"{css_number(x, 3)} {css_number(y, 3)}" if math.isfinite(x) and math.isfinite(y) else "nan nan"
 
-def _commands(path: Path) -> list[str]:
-    """Absolute commands."""
     found: list[str] = []
     for segment in path:
         if isinstance(segment, Move):
-            found.append(f"M{_point(segment.end)}")
+            found.append(f"M{at(segment.end)}")
         elif isinstance(segment, Close):
             found.append("Z")
         elif isinstance(segment, Line):
-            found.append(f"L{_point(segment.end)}")
+            found.append(f"L{at(segment.end)}")
         elif isinstance(segment, CubicBezier):
-            found.append("C" + " ".join(map(_point, (segment.control1, segment.control2, segment.end))))
+            found.append("C" + " ".join(map(at, (segment.control1, segment.control2, segment.end))))
         elif isinstance(segment, QuadraticBezier):
-            found.append("Q" + " ".join(map(_point, (segment.control, segment.end))))
+            found.append("Q" + " ".join(map(at, (segment.control, segment.end))))
         elif isinstance(segment, Arc):
-            found.append(_arc(segment))
+            found.append(_arc(segment) + at(segment.end))
     while found and found[-1].startswith("M"):
         found.pop()
     return found
 
 
 def _arc(arc: Arc) -> str:
+    """All of an arc but its end."""
     radii = " ".join(css_number(side, 4) for side in (arc.rx, arc.ry))
     turn = css_number(math.degrees(float(arc.get_rotation())), 4)
-    return f"A{radii} {turn} {int(abs(arc.sweep) > math.pi)} {int(arc.sweep > 0.0)} {_point(arc.end)}"
-
-
-def _point(point: object) -> str:
-    x, y = point.x, point.y  # type: ignore[attr-defined]
-    return f"{css_number(x, 3)} {css_number(y, 3)}" if math.isfinite(x) and math.isfinite(y) else "nan nan"
+    return f"A{radii} {turn} {int(abs(arc.sweep) > math.pi)} {int(arc.sweep > 0.0)} "

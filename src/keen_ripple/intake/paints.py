@@ -25,6 +25,16 @@ Box = tuple[float, float, float, float]
 """(left, top, width, height)"""
 
 
+def share(text: str, default: float) -> float:
+    """A number or a percentage, limited to 0–1; the default for what is neither."""
+    text = text.strip()
+    try:
+        value = float(text[:-1]) / 100.0 if text.endswith("%") else float(text)
+    except ValueError:
+        return default
+    return round(min(max(value, 0.0), 1.0), 4) if math.isfinite(value) else default
+
+
 def colour(text: str, current: str, opacity: float, note: Callable[[str], None]) -> str:
     """A CSS colour with its opacity, in canonical text."""
     text = current if text.lower() == "currentcolor" else text
@@ -107,11 +117,10 @@ class Gradients:
             if not str(element.tag).endswith("stop"):
                 continue
             style = self._sheet.of(element, {})
-            offset = element.get("offset", "0").strip()
-            at = float(offset[:-1]) / 100.0 if offset.endswith("%") else float(offset or 0)
+            at = share(element.get("offset", "0"), 0.0)
             least = found[-1]["at"] if found else 0.0
-            text = colour(style["stop-color"], style["color"], float(style["stop-opacity"]) * opacity, self._note)
-            found.append({"at": max(min(max(at, 0.0), 1.0), least), "colour": text})
+            text = colour(style["stop-color"], style["color"], share(style["stop-opacity"], 1.0) * opacity, self._note)
+            found.append({"at": max(at, least), "colour": text})
         return found
 
 

@@ -35,6 +35,7 @@ OWN = {
 }
 OWN |= {"stop-opacity": "1", "transform": "", "mix-blend-mode": "normal"}
 Style = dict[str, str]
+MOST_RULES = 1000
 
 
 class Sheet:
@@ -42,6 +43,7 @@ class Sheet:
 
     def __init__(self, root: Element) -> None:
         self._matcher = cssselect2.Matcher()
+        self._rules = self.left_out = 0
         self._wrapped = {wrapper.etree_element: wrapper for wrapper in _wrappers(root)}
         for element in root.iter():
             if str(element.tag).rpartition("}")[2] == "style":
@@ -63,6 +65,10 @@ class Sheet:
     def _add(self, text: str) -> None:
         for rule in tinycss2.parse_stylesheet(text, skip_comments=True, skip_whitespace=True):
             if rule.type != "qualified-rule":
+                continue
+            self._rules += 1
+            if self._rules > MOST_RULES:
+                self.left_out += 1
                 continue
             declarations = _declarations(rule.content)
             try:

@@ -16,7 +16,8 @@ from keen_ripple.core.document.fields import PICTURE
 from keen_ripple.intake.layers import Names, group_of, layer_of_box, layer_of_path, mask_of
 from keen_ripple.intake.opened import IntakeFault, opened
 from keen_ripple.intake.outlines import Outline, ShapeFault, box_of, length, matrix_of, numbers_of, path_of, placed
-from keen_ripple.intake.paints import HREF, Box, Gradients, colour
+from keen_ripple.intake.paints import HREF, Box, Gradients, colour, share
+from keen_ripple.intake.stage import sized, stage, view_of
 from keen_ripple.intake.styles import Sheet, Style
 
 __all__ = ["IntakeFault", "Taken", "take_svg"]
@@ -27,9 +28,10 @@ BOXES = ("rect", "circle", "ellipse")
 MOTION = ("animate", "animateTransform", "animateMotion", "set", "animateColor")
 # Read where something refers to them, or of no look at all.
 SILENT = ("defs", "style", "title", "desc", "metadata", "linearGradient", "radialGradient", "clipPath", "marker")
-MOST_LAYERS = 5000
+MOST_LAYERS = 3000
+MOST_VISITED = 8000
+LONGEST_IN_ALL = 300_000
 DEEPEST_USE = 12
-LARGEST_SIDE = 8192.0
 URL = re.compile(r"""url\(\s*['"]?#([^'")]+)['"]?\s*\)\s*(.*)""")
 
 
@@ -48,8 +50,15 @@ def take_svg(data: bytes, name: str) -> Taken:
     """A piece from the bytes of an SVG file. Raises IntakeFault for what is refused whole."""
     root = opened(data)
     intake = _Intake(root)
-    width, height, matrix = _stage(root)
+    width, height, matrix = stage(root)
     layers = intake.inside(root, intake.sheet.of(root, {}), matrix)
+    if intake.sheet.left_out:
+        intake.note(f"{intake.sheet.left_out} style rules were left out")
+    if not layers:
+        raise IntakeFault(
+            "; ".join(["Nothing in the file can be shown", *list(intake.notes)[:3]]) + ".",
+            remedy="Choose another file.",
+        )
     document = {
         "format": 1,
         "id": Names().of(name, "piece"),
@@ -63,33 +72,6 @@ def take_svg(data: bytes, name: str) -> Taken:
     return Taken(document, tuple(intake.notes))
 
 
-def _stage(root: Element) -> tuple[float, float, Matrix]:
-    """Width, height, and the matrix from the file's units to the px of the piece. Raises IntakeFault."""
-    view = [float(n) for n in re.findall(r"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?", root.get("viewBox", ""))]
-    sized = [(root.get(side) or "").strip() for side in ("width", "height")]
-    defaults = (view[2], view[3]) if len(view) == 4 else (300.0, 150.0)
-    try:
-        width, height = (
-            default if not text or text.endswith("%") or text == "auto" else length(text, default)
-            for text, default in zip(sized, defaults, strict=True)
-        )
-    except ShapeFault as fault:
-        raise IntakeFault(
-            f"The size of the drawing is no size: {fault}.", remedy="Give it a width and height."
-        ) from None
-    if len(view) != 4:
-        view = [0.0, 0.0, width, height]
-    if min(width, height, view[2], view[3]) <= 0.0 or not all(map(math.isfinite, (width, height, *view))):
-        raise IntakeFault("The drawing has no size.", remedy="Give it a width, a height and a viewBox above 0.")
-    scale = min(max(1.0, 1.0 / min(width, height)), LARGEST_SIDE / max(width, height))
-    width, height = max(width * scale, 1.0), max(height * scale, 1.0)
-    across, down = width / view[2], height / view[3]
-    if not root.get("preserveAspectRatio", "").startswith("none"):
-        across = down = min(across, down)
-    left, top = (width - view[2] * across) / 2.0, (height - view[3] * down) / 2.0
-    return round(width, 3), round(height, 3), Matrix(across, 0, 0, down, left - view[0] * across, top - view[1] * down)
-
-
 class _Intake:
     def __init__(self, root: Element) -> None:
         self.notes: dict[str, None] = {}
@@ -97,9 +79,8 @@ class _Intake:
         self._by_id = {element.get("id", ""): element for element in root.iter() if element.get("id")}
         self._gradients = Gradients(self._by_id, self.sheet, self.note)
         self._names = Names()
-        self._count = 0
-        view = [float(n) for n in re.findall(r"[-+.\deE]+", root.get("viewBox", "")) if _is_number(n)]
-        self._view = (view[2], view[3]) if len(view) == 4 else (300.0, 150.0)
+        self._count = self._visited = self._characters = 0
+        self._view = view_of(root)
         self._using: list[Element] = []
 
     def note(self, text: str) -> None:
@@ -119,6 +100,11 @@ class _Intake:
         if kind not in (*GROUPS, *SHAPES, "use", "image") or (kind == "symbol" and not self._using):
             self.note(f"{kind} was left out")
             return []
+        self._visited += 1
+        if self._visited > MOST_VISITED:
+            raise IntakeFault(
+                "The file uses its parts too often.", remedy="Save it without references, or simplify it."
+            )
         style = self.sheet.of(element, outer)
         if style["display"] == "none":
             return []
@@ -153,14 +139,13 @@ class _Intake:
         if kind != "svg" and not (kind == "symbol" and element.get("viewBox")):
             return matrix
         host = self._using[-1] if self._using else element
-        width, height, inner = _stage(_sized(element, host, self._view))
-        del width, height
+        _, _, inner = stage(sized(element, host, self._view))
         x, y = (length(element.get(key), whole) for key, whole in zip("xy", self._view, strict=True))
         return inner * Matrix.translate(x, y) * matrix
 
     def _group(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
         layers = self.inside(element, style, matrix)
-        opacity = _share(style["opacity"])
+        opacity = share(style["opacity"], 1.0)
         named = element.get("id")
         if not layers or (opacity == 1.0 and not named):
             return layers
@@ -182,10 +167,16 @@ class _Intake:
             layers = self._layers(target, style, Matrix.translate(x, y) * matrix)
         finally:
             self._using.pop()
-        opacity = _share(style["opacity"])
+        opacity = share(style["opacity"], 1.0)
         return [group_of(layers, self._names, "use", opacity)] if layers and opacity < 1.0 else layers
 
     def _shape(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        self._characters += len(element.get("d", "")) + len(element.get("points", ""))
+        if self._characters > LONGEST_IN_ALL:
+            raise IntakeFault(
+                f"The paths of the file have more than {LONGEST_IN_ALL} characters.",
+                remedy="Simplify them, or split it.",
+            )
         path = path_of(element, kind, self._view)
         outline = placed(path, matrix) if path is not None else None
         if path is None or outline is None:
@@ -198,8 +189,8 @@ class _Intake:
         if fill == "none" and look["stroke"] == "none":
             return []
         look |= {"id": name, "name": (element.get("id") or kind.title())[:120], "fill": fill}
-        if _share(style["opacity"]) < 1.0:
-            look["opacity"] = _share(style["opacity"])
+        if share(style["opacity"], 1.0) < 1.0:
+            look["opacity"] = share(style["opacity"], 1.0)
         upright = kind in BOXES and matrix.b == matrix.c == 0.0 and matrix.a > 0.0 and matrix.d > 0.0
         plain = layer_of_box(kind, box_of(element, kind, self._view), matrix) if upright and box is None else None
         if plain is not None:
@@ -210,7 +201,7 @@ class _Intake:
 
     def _fill(self, style: Style, path: Path, matrix: Matrix, outline: Outline) -> tuple[Any, Box | None]:
         """The paint, and the box that it has to be laid over if that is not the outline's own."""
-        opacity = _share(style["fill-opacity"])
+        opacity = share(style["fill-opacity"], 1.0)
         found = URL.match(style["fill"])
         if not found:
             return colour(style["fill"], style["color"], opacity, self.note), None
@@ -248,7 +239,7 @@ class _Intake:
         dash = [] if style["stroke-dasharray"] == "none" else re.split(r"[\s,]+", style["stroke-dasharray"].strip())
         joins = {"round": "round", "bevel": "bevel"}
         look = {
-            "stroke": colour(text, style["color"], _share(style["stroke-opacity"]), self.note),
+            "stroke": colour(text, style["color"], share(style["stroke-opacity"], 1.0), self.note),
             "stroke_width": round(width, 4),
             "stroke_cap": style["stroke-linecap"] if style["stroke-linecap"] in ("round", "square") else "butt",
             "stroke_join": joins.get(style["stroke-linejoin"], "miter"),
@@ -276,7 +267,7 @@ class _Intake:
             "name": name,
             "source": source,
             "fit": fit,
-            "opacity": _share(style["opacity"]),
+            "opacity": share(style["opacity"], 1.0),
         }
         return [{**frame, **look}]
 
@@ -316,34 +307,9 @@ class _Intake:
                 yield outline, self.sheet.of(child, {})["clip-rule"]
 
 
-def _is_number(text: str) -> bool:
-    try:
-        return math.isfinite(float(text))
-    except ValueError:
-        return False
-
-
 def _is_foreign(tag: str) -> bool:
     """Of an editor's own namespace."""
     return tag.startswith("{") and not tag.startswith("{http://www.w3.org/2000/svg}")
-
-
-def _share(text: str) -> float:
-    """An opacity, as a number or in percent."""
-    try:
-        value = float(text[:-1]) / 100.0 if text.endswith("%") else float(text)
-    except ValueError:
-        return 1.0
-    return round(min(max(value, 0.0), 1.0), 4) if math.isfinite(value) else 1.0
-
-
-def _sized(element: Element, host: Element, view: tuple[float, float]) -> Element:
-    """The element with the size that what uses it gives it."""
-    sized = Element(element.tag, dict(element.attrib))
-    for key, whole in zip(("width", "height"), view, strict=True):
-        text = host.get(key) or element.get(key) or "100%"
-        sized.set(key, str(length(text, whole)))
-    return sized
 
 
 def _at_least(bounds: Box) -> Box:

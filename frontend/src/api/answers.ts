@@ -56,6 +56,15 @@ export interface Undercurrent {
   tape: PackedTape;
 }
 
+/** What was found in a drawing from outside. */
+export interface Artwork {
+  name: string;
+  width: number;
+  height: number;
+  layers: Layer[];
+  notes: string[];
+}
+
 export interface Seam {
   distance_px: number;
   colour: number;

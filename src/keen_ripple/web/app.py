@@ -7,7 +7,7 @@ from pathlib import Path
 from flask import Flask
 
 from keen_ripple.store import connect, migrate
-from keen_ripple.web import edits, errors, handoffs, page, pieces, schema, security
+from keen_ripple.web import edits, errors, handoffs, intakes, page, pieces, schema, security
 
 
 def create_app(database_path: Path | str) -> Flask:
@@ -18,13 +18,13 @@ def create_app(database_path: Path | str) -> Flask:
     finally:
         conn.close()
     app = Flask(__name__, static_folder=None)
-    app.config.update(DATABASE=str(database_path), MAX_CONTENT_LENGTH=4 * 1024 * 1024)
+    app.config.update(DATABASE=str(database_path), MAX_CONTENT_LENGTH=16 * 1024 * 1024)
     # Pretty or sorted JSON costs time on every answer.
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.json.compact = True  # type: ignore[attr-defined]
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
     for part in (security, errors):
         part.install(app)
-    for module in (pieces, edits, handoffs, schema, page):
+    for module in (pieces, edits, intakes, handoffs, schema, page):
         app.register_blueprint(module.blueprint)
     return app

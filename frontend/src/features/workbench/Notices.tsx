@@ -5,6 +5,7 @@ import { choose, settleConflict, useBench } from './bench';
 export function Notices() {
   const conflict = useBench((b) => b.conflict);
   const fault = useBench((b) => b.fault);
+  const told = useBench((b) => b.told);
   if (conflict) {
     return (
       <div className="notice" role="alert">
@@ -29,6 +30,19 @@ export function Notices() {
           {fault.message} {fault.remedy}
         </span>
         <Button size="small" onClick={() => choose({ fault: null })}>
+          Understood
+        </Button>
+      </div>
+    );
+  }
+  if (told) {
+    return (
+      <div className="notice" role="status">
+        <span>
+          {told.about} is here, but not all of it: {told.notes.slice(0, 4).join('; ')}
+          {told.notes.length > 4 && `; and ${told.notes.length - 4} more`}.
+        </span>
+        <Button size="small" onClick={() => choose({ told: null })}>
           Understood
         </Button>
       </div>

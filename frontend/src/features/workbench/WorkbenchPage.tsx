@@ -1,5 +1,6 @@
 import { useEffect } from 'react';
 import { Link, useParams } from 'react-router';
+import { useArtwork } from './artwork';
 import { choose, load, useBench } from './bench';
 import { Notices } from './Notices';
 import { Inspector } from './inspector/Inspector';
@@ -15,6 +16,7 @@ export function WorkbenchPage() {
   const { id = '' } = useParams();
   useEffect(() => void load(id), [id]);
   useKeys();
+  useArtwork();
   const ready = useBench((b) => b.document !== null && b.id === id);
   const fault = useBench((b) => b.fault);
   if (!ready) {

@@ -29,6 +29,8 @@ export interface Bench extends Head {
   lane: string | null;
   scope: Scope;
   askedRows: string[];
+  /** What could not be taken of a drawing. */
+  told: { about: string; notes: readonly string[] } | null;
 }
 
 const EMPTY_RUN: Run = { lead_in_ms: 0, loop_ms: null, total_ms: 0, final_state: '', segments: [], transitions: [], legs: [], plays: null, common_loop_ms: null, undercurrents: [] };
@@ -51,6 +53,7 @@ const FRESH: Bench = {
   lane: null,
   scope: 'state',
   askedRows: [],
+  told: null,
 };
 
 /** `id name` apart: pairs as texts, so that lists of them can be compared one by one. */
@@ -197,13 +200,16 @@ export async function settleConflict(again: boolean): Promise<void> {
   if (again && conflict) await attempt(conflict.mine);
 }
 
-type Choice = Partial<Pick<Bench, 'state' | 'layer' | 'transition' | 'lane' | 'scope' | 'askedRows' | 'fault'>>;
+type Choice = Partial<Pick<Bench, 'state' | 'layer' | 'transition' | 'lane' | 'scope' | 'askedRows' | 'fault' | 'told'>>;
 
 /** Chooses; what is chosen already tells nobody. */
 export function choose(what: Choice): void {
   const now = get();
   if (Object.entries(what).some(([key, value]) => now[key as keyof Bench] !== value)) set(what);
 }
+
+/** Shows a fault that has no field of its own across the top. */
+export const sayFault = (error: unknown): void => set({ fault: faultOf(error) });
 
 function faultOf(error: unknown): Fault {
   if (error instanceof ApiFault) return error.fault;

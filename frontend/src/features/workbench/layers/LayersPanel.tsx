@@ -1,6 +1,7 @@
 import { Dropdown } from 'antd';
-import { useState, type KeyboardEvent } from 'react';
+import { useRef, useState, type KeyboardEvent } from 'react';
 import { chainTo } from '../../../shared/geometry/matrix';
+import { takeFile } from '../artwork';
 import { attempt, choose, make, useBench } from '../bench';
 import { addLayer, duplicateLayer, moveLayer, removeLayer, renameLayer, setFixed, type Drawn, type Edit } from '../edits';
 import { NameField } from '../Rename';
@@ -27,6 +28,14 @@ export function LayersPanel() {
   const isOpen = ({ layer, depth }: Placed) => around.has(layer.id) || (open[layer.id] ?? depth === 0);
   const rows = shownRows(fromTheTop(layers ?? []), isOpen);
 
+  const file = useRef<HTMLInputElement>(null);
+  const take = async (input: HTMLInputElement) => {
+    for (const chosenFile of input.files ?? []) await takeFile(chosenFile);
+    // The same file may be chosen again.
+    input.value = '';
+  };
+  const drawn = KINDS.map((kind) => ({ key: kind, label: kind, icon: <KindIcon kind={kind} />, onClick: () => void makeAndChoose(addLayer(now(), kind)) }));
+
   const onKey = (event: KeyboardEvent, index: number, id: string) => {
     const to = { ArrowDown: index + 1, ArrowUp: index - 1 }[event.key];
     if (event.altKey && to !== undefined) void attempt(moveLayer(now(), id, index - to));
@@ -44,9 +53,10 @@ export function LayersPanel() {
     <aside className="layers">
       <div className="panel-head">
         <span>Layers</span>
-        <Dropdown trigger={['click']} menu={{ items: KINDS.map((kind) => ({ key: kind, label: kind, icon: <KindIcon kind={kind} />, onClick: () => void makeAndChoose(addLayer(now(), kind)) })) }}>
+        <Dropdown trigger={['click']} menu={{ items: [...drawn, { type: 'divider' }, { key: 'svg', label: 'drawing from SVG…', onClick: () => file.current!.click() }] }}>
           <button className="plain">+ add</button>
         </Dropdown>
+        <input ref={file} type="file" hidden accept=".svg,image/svg+xml" aria-label="SVG file" onChange={(event) => void take(event.target)} />
       </div>
       <ul className="layer-list" aria-label="Layers, the topmost first">
         {rows.map((row, index) => {
@@ -82,7 +92,7 @@ export function LayersPanel() {
           );
         })}
       </ul>
-      {!rows.length && <p className="hint">Nothing here yet. Start with “+ add”, then give each state its own numbers.</p>}
+      {!rows.length && <p className="hint">Nothing here yet. Start with “+ add”, or drop an SVG drawing here; then give each state its own numbers.</p>}
       <LayerActions row={rows.find((row) => row.layer.id === chosen)} rename={setRenaming} />
       <LookFields />
     </aside>

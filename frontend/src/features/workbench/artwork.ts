@@ -1,0 +1,75 @@
+/* Drawings from outside: read by the server, made part of the piece by one edit. */
+import { useEffect } from 'react';
+import type { Artwork, Layer, Operation, Piece } from '../../api/answers';
+import { api } from '../../api/client';
+import { round } from '../../shared/text/sums';
+import { attempt, choose, sayFault, useBench } from './bench';
+import { freeId, type Edit } from './edits';
+import { walk } from './tree';
+
+/** The layers on top of all others: in an empty piece, which takes their size, as they are; else as one group in its middle, no larger than the piece. */
+export function addArtwork(piece: Piece, artwork: Artwork): Edit & { id: string } {
+  const taken = new Set(walk(piece.layers ?? []).map((p) => p.layer.id));
+  const named = (layer: Layer): Layer => {
+    const id = freeId(taken, layer.id);
+    taken.add(id);
+    return { ...layer, id, ...(layer.kind === 'group' ? { layers: (layer.layers ?? []).map(named) } : {}) } as Layer;
+  };
+  const label = `Take in ${artwork.name}`;
+  if (!piece.layers?.length) {
+    const layers = artwork.layers.map(named);
+    const sides = ['width', 'height'] as const;
+    const sizes = sides.map((side): Operation => ({ op: 'replace', path: `/${side}`, value: artwork[side] }));
+    return { id: layers.at(-1)!.id, label, patch: [...sizes, { op: 'add', path: '/layers', value: layers }] };
+  }
+  const [x, y] = [Math.round((piece.width - artwork.width) / 2), Math.round((piece.height - artwork.height) / 2)];
+  const { width, height, name } = artwork;
+  const scale = round(Math.min(piece.width / width, piece.height / height, 1));
+  const group = named({ kind: 'group', id: 'artwork', name, x, y, width, height, scale_x: scale, scale_y: scale, layers: artwork.layers } as Layer);
+  return { id: group.id, label, patch: [{ op: 'add', path: '/layers/-', value: group }] };
+}
+
+/** Asks the server what is in a drawing, and adds it. What could not be taken is said across the top. */
+export async function takeIn(name: string, svg: string): Promise<void> {
+  try {
+    const artwork = await api.intake(name, svg);
+    const edit = addArtwork(useBench.getState().document!, artwork);
+    if (!(await attempt(edit))) return;
+    choose({ layer: edit.id, transition: null, told: artwork.notes.length ? { about: artwork.name, notes: artwork.notes } : null });
+  } catch (error) {
+    sayFault(error);
+  }
+}
+
+export async function takeFile(file: File): Promise<void> {
+  await takeIn(file.name.replace(/\.svg$/i, ''), await file.text());
+}
+
+const isSvg = (file: File) => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
+
+/** Drawings may be dropped anywhere on the bench, or pasted, as a file or as text. */
+export function useArtwork(): void {
+  useEffect(() => {
+    const over = (event: DragEvent) => {
+      if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
+    };
+    const take = (event: Event, transfer: DataTransfer | null) => {
+      const files = [...(transfer?.files ?? [])].filter(isSvg);
+      const text = transfer?.getData('text/plain').trim() ?? '';
+      if (files.length) files.forEach((file) => void takeFile(file));
+      else if (/^(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/s.test(text)) void takeIn('Pasted', text);
+      else return;
+      event.preventDefault();
+    };
+    const drop = (event: DragEvent) => take(event, event.dataTransfer);
+    const paste = (event: ClipboardEvent) => take(event, event.clipboardData);
+    window.addEventListener('dragover', over);
+    window.addEventListener('drop', drop);
+    window.addEventListener('paste', paste);
+    return () => {
+      window.removeEventListener('dragover', over);
+      window.removeEventListener('drop', drop);
+      window.removeEventListener('paste', paste);
+    };
+  }, []);
+}

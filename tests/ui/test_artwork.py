@@ -1,0 +1,71 @@
+"""A drawing from outside becomes layers: chosen as a file, pasted as text, refused when it is none."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+import pytest
+from selenium.webdriver.common.by import By
+
+pytestmark = pytest.mark.xdist_group("ui")
+
+LAMP = """<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 90">
+  <linearGradient id="dusk"><stop stop-color="#15293b"/><stop offset="1" stop-color="#1f7a70"/></linearGradient>
+  <rect id="night" width="120" height="90" fill="url(#dusk)"/>
+  <g id="lamp" transform="translate(40 20)"><circle cx="20" cy="20" r="12" fill="#b9832b"/><path d="M20 32v30" stroke="#fff"/></g>
+  <text x="5" y="80">Deck</text>
+</svg>"""  # noqa: E501 (a drawing)
+PANE = '<svg xmlns="http://www.w3.org/2000/svg" width="20" height="10"><rect id="night" width="20" height="10"/></svg>'
+PASTE = """
+const transfer = new DataTransfer();
+transfer.setData('text/plain', arguments[0]);
+window.dispatchEvent(new ClipboardEvent('paste', {clipboardData: transfer}));
+"""
+
+
+def names(bench) -> list[str]:
+    return [row.text for row in bench.all(".layer-row")]
+
+
+def test_a_drawing_is_taken_in(bench, tmp_path: Path) -> None:
+    bench.open()
+    bench.button("New piece").click()
+    bench.fill(bench.field("Name"), "Deck lamp")
+    bench.one(".layers")
+    source = tmp_path / "Deck lamp.svg"
+    source.write_text(LAMP, "utf-8")
+
+    # Into an empty piece, which takes its size.
+    chooser = bench.browser.find_element(By.CSS_SELECTOR, "input[type=file]")
+    chooser.send_keys(str(source))
+    bench.wait_for_revision(2)
+    assert names(bench) == ["lamp", "Path", "Circle", "night"]
+    scene = bench.one("[data-stage=pose] .scene")
+    assert (scene.get_property("offsetWidth"), scene.get_property("offsetHeight")) == (120, 90)
+    assert bench.box("pose", "night") == pytest.approx((60, 45), abs=0.3)
+    assert bench.box("pose", "circle") == pytest.approx((60, 40), abs=0.3)
+    assert "linear-gradient" in bench.one("[data-stage=pose] [data-layer=night]").value_of_css_property(
+        "background-image"
+    )
+    assert bench.one(".notice").text.startswith("Deck lamp is here, but not all of it: text was left out.")
+    bench.button("Understood").click()
+    bench.wait(lambda: not bench.all(".notice"))
+
+    # Pasted into a piece that has something already: a group of its own, in the middle.
+    bench.browser.execute_script(PASTE, PANE)
+    bench.wait_for_revision(3)
+    assert names(bench)[:2] == ["Pasted", "night"]
+    assert bench.box("pose", "artwork") == pytest.approx((60, 45), abs=0.3)
+
+    # What is no drawing is said, and nothing is lost.
+    broken = tmp_path / "broken.svg"
+    broken.write_text("<svg", "utf-8")
+    chooser.send_keys(str(broken))
+    assert "not XML" in bench.one(".notice[role=alert]").text
+    bench.button("Understood").click()
+    assert len(names(bench)) == 6
+    bench.button("Undo").click()
+    bench.wait_for_revision(4)
+    bench.button("Undo").click()
+    bench.wait_for_revision(5)
+    assert names(bench) == []

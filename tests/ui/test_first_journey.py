@@ -252,3 +252,35 @@ def test_a_piece_from_nothing(bench) -> None:
     while len(seen) < 8 and time.monotonic() < deadline:
         seen.add(round(bench.box("loop", "ellipse")[1], 1))
     assert len(seen) >= 8
+
+
+def test_what_sets_a_transition_off(bench) -> None:
+    def choose(field: str, option: str) -> None:
+        bench.one(f"[aria-label='{field}']").find_element(
+            By.XPATH, "./ancestor::*[contains(@class, 'ant-select')][last()]"
+        ).click()
+        path = f"//*[contains(@class, 'ant-select-item-option')][@title='{option}']"
+        bench.wait(lambda: any(e.is_displayed() for e in bench.browser.find_elements(By.XPATH, path)), option)
+        next(e for e in bench.browser.find_elements(By.XPATH, path) if e.is_displayed()).click()
+
+    bench.open("/pieces/tide-loader")
+    head = bench.one("[data-transition='slack-to-first-lift']")
+    head.click()
+    choose("Cue", "tap")
+    bench.wait_for_revision(2)
+    # Nothing starts by itself any more: the run is over where it begins.
+    bench.wait(lambda: bench.all(".run-bar.large"))
+    assert "tap" in bench.one("[data-transition='slack-to-first-lift']").text
+    choose("Cue layer", "Buoy 1")
+    bench.wait_for_revision(3)
+    choose("Cue", "after a hold")
+    bench.wait_for_revision(4)
+    bench.fill(bench.field("hold"), "0")
+    bench.wait_for_revision(5)
+    # Before the state is reached, in the middle of the motion that leads there.
+    bench.fill(bench.field("early"), "0")
+    bench.one("[data-transition='handover-to-last-lift']").click()
+    bench.fill(bench.field("early"), "120")
+    bench.wait_for_revision(6)
+    assert "early 120" in bench.one("[data-transition='handover-to-last-lift']").text
+    assert ring_total(bench) != "of 2.06 s"

@@ -63,6 +63,8 @@ function replaceChanges(piece: Piece, index: number, layerId: string, before: ob
 
 // States
 
+/** Cues that need no person. */
+const BY_ITSELF: Transition['cue'][] = ['hold', 'appear', 'media-end'];
 const AT_ONCE = { cue: 'hold', hold_ms: 0 } as const;
 
 const quick = (from: string, to: string, taken: Iterable<string>): Transition => ({
@@ -119,7 +121,7 @@ export function removeState(piece: Piece, id: string): Edit {
   const index = stateIndex(piece, id);
   const transitions = piece.transitions ?? [];
   const leaving = transitions.filter((t) => t.from === id && t.to !== id);
-  const onward = leaving.find((t) => t.cue !== 'tap') ?? leaving[0];
+  const onward = leaving.find((t) => BY_ITSELF.includes(t.cue ?? 'hold')) ?? leaving[0];
   const heir = onward?.to;
   const kept = transitions
     .filter((t) => t.from !== id)

@@ -2,10 +2,10 @@ import { Segmented, Select } from 'antd';
 import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Transition } from '../../../api/answers';
-import { NumberField } from '../../../shared/ui/Field';
 import { attempt, choose, make, namedOf, useBench } from '../bench';
 import { addTransition, removeTransition, setLane, setTransition, type Timing } from '../edits';
 import { placed } from '../tree';
+import { CueFields } from './CueFields';
 import { Lanes } from './Lanes';
 import { TimingEditor } from './TimingEditor';
 
@@ -20,7 +20,6 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
   const reading = useDeferredValue(useBench((b) => b.readings[transition.id]));
   const name = (id: string) => states.find((s) => s.id === id)!.name;
   const set = (label: string, values: Partial<Transition>) => setTransition(now(), transition.id, label, values);
-  const cue = transition.cue ?? 'hold';
   const style = transition.style ?? 'tween';
   const laneLayer = useBench((b) => (lane ? placed(b.document!, lane)?.layer : undefined));
   const own = (transition.lanes ?? []).findIndex((l) => l.layer === lane && !l.property);
@@ -41,19 +40,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
           onChange={(to) => void attempt(set(`Lead to ${name(to)}`, { to }))}
         />
       </h2>
-      <div className="pairs">
-        <Segmented<NonNullable<Transition['cue']>>
-          block
-          aria-label="Cue"
-          value={cue}
-          options={[
-            { value: 'hold', label: 'hold', title: 'Starts by itself once the state has rested' },
-            { value: 'tap', label: 'tap', title: 'Starts when the piece is tapped' },
-          ]}
-          onChange={(value) => void attempt(set('Cue', { cue: value }))}
-        />
-        <NumberField label={cue === 'hold' ? 'for' : 'after'} name="hold" unit="ms" step={10} tone="brass" value={transition.hold_ms ?? 0} commit={(v) => make(set('Hold', { hold_ms: v }))} />
-      </div>
+      <CueFields transition={transition} />
       <Segmented<NonNullable<Transition['style']>>
         block
         aria-label="Style"
@@ -61,6 +48,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
         options={[
           { value: 'tween', label: 'Tween' },
           { value: 'cut', label: 'Cut' },
+          { value: 'cross-fade', label: 'Cross-fade', title: 'The new look comes through the old one' },
         ]}
         onChange={(value) => void attempt(set('Style', { style: value }))}
       />

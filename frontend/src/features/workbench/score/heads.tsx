@@ -1,6 +1,6 @@
 import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { TransitionReading } from '../../../api/answers';
+import type { Transition, TransitionReading } from '../../../api/answers';
 import { PoseView, pictureOf } from '../../player';
 import { attempt, choose, useBench } from '../bench';
 import { addTransition } from '../edits';
@@ -27,6 +27,12 @@ export const StateHead = memo(function StateHead({ id }: { id: string }) {
   );
 });
 
+/** What sets it off, in a word or two. */
+function whenOf({ cue, hold_ms, early_ms }: Transition): string {
+  if ((cue ?? 'hold') !== 'hold') return cue!;
+  return early_ms ? `early ${early_ms}` : `hold ${hold_ms ?? 0}`;
+}
+
 export const WayHead = memo(function WayHead({ id }: { id: string }) {
   const transition = useBench((b) => b.document!.transitions?.find((t) => t.id === id));
   const chosen = useBench((b) => b.transition === id);
@@ -36,7 +42,7 @@ export const WayHead = memo(function WayHead({ id }: { id: string }) {
   return (
     <th className={`way-head${chosen ? ' chosen' : ''}`} scope="col">
       <button aria-pressed={chosen} data-transition={transition.id} aria-label={`Transition ${transition.from} to ${transition.to}`} onClick={() => choose({ transition: transition.id, lane: null })}>
-        <span className="hold">{(transition.cue ?? 'hold') === 'hold' ? `hold ${transition.hold_ms ?? 0}` : transition.cue}</span>
+        <span className="hold">{whenOf(transition)}</span>
         <svg width="40" height="26" viewBox="-1 -5 42 34" aria-hidden="true" className={cut ? 'cut' : ''}>
           {cut ? <path d="M0 27H20V1H40" /> : reading && <path d={curvePath(reading, 40, 26)} />}
         </svg>

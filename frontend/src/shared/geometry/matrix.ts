@@ -11,6 +11,8 @@ export function localMatrix(look: Look): DOMMatrix {
     .translateSelf(n('x') + px, n('y') + py)
     .rotateSelf(n('rotation'))
     .scaleSelf(n('scale_x'), n('scale_y'))
+    .skewXSelf(n('skew_x'))
+    .skewYSelf(n('skew_y'))
     .translateSelf(-px, -py);
 }
 

@@ -1,23 +1,27 @@
 import { Segmented } from 'antd';
 import { memo, useCallback, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Layer, Pose } from '../../../api/answers';
+import type { Layer } from '../../../api/answers';
 import { round } from '../../../shared/text/sums';
 import { chainTo, cornersOf, matrixOf, type Point } from '../../../shared/geometry/matrix';
 import { pictureOf, PoseView, type Scene } from '../../player';
 import { attempt, choose, namedOf, useBench } from '../bench';
 import { setValues, type Scope } from '../edits';
+import { Frame, gripOf } from './Frame';
+import { dragged, linesBeside, type Dragged, type Held, type Lines, type Values } from './gestures';
 import { Ghosts } from './Ghosts';
 import { fit, useSize } from './useSize';
 
-interface Drag {
-  id: string;
-  start: Point;
-  /** px of the layer's surroundings, moved so far */
-  by: Point;
+interface Drag extends Dragged {
+  held: Held;
+  lines: Lines;
   moved: boolean;
+  /** Let go; shown so until the edit is made. */
+  released: boolean;
 }
 
+/** px on the screen within which edges snap */
+const REACH = 5;
 const NONE: readonly Layer[] = [];
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
@@ -31,6 +35,7 @@ export function PoseStage() {
   const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
   const { ref, size } = useSize<HTMLDivElement>();
   const scene = useRef<Scene | null>(null);
+  const sheet = useRef<HTMLDivElement>(null);
   const [drag, setDrag] = useState<Drag | null>(null);
   const zoom = fit(size, picture);
   const index = states.findIndex((s) => s.id === stateId);
@@ -42,36 +47,60 @@ export function PoseStage() {
     return attempt(setValues(useBench.getState().document!, stateId, id, { x: round(Number(look.x) + dx), y: round(Number(look.y) + dy) }, scope));
   };
 
+  const pointAt = (event: PointerEvent): Point => {
+    const { left, top } = sheet.current!.getBoundingClientRect();
+    return [(event.clientX - left) / zoom, (event.clientY - top) / zoom];
+  };
   const down = (event: PointerEvent<HTMLElement>) => {
     if (event.button !== 0 || !(event.target as Element).closest('.stage-piece')) return;
-    const id = caughtAt(event, layers, chosen, false);
+    const grip = (event.target as Element).closest('[data-grip]')?.getAttribute('data-grip');
+    const id = grip && chosen ? chosen : caughtAt(event, layers, chosen, false);
     choose({ layer: id, ...(id ? { transition: null } : {}) });
     ref.current!.focus({ preventScroll: true });
     if (!id) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    setDrag({ id, start: [event.clientX, event.clientY], by: [0, 0], moved: false });
+    const chain = chainTo(layers, id);
+    const held: Held = {
+      id,
+      kind: chain.at(-1)!.kind,
+      grip: grip ? gripOf(grip) : 'move',
+      look: pose[id]!,
+      parent: matrixOf(chain, pose, true),
+      from: pointAt(event),
+      corners: cornersOf(chain, pose),
+    };
+    setDrag({ held, lines: linesBeside(layers, id, pose, picture), values: {}, guides: {}, moved: false, released: false });
   };
   const move = (event: PointerEvent) => {
-    if (!drag) return;
-    const parent = matrixOf(chainTo(layers, drag.id), pose, true).inverse();
-    const [sx, sy] = [(event.clientX - drag.start[0]) / zoom, (event.clientY - drag.start[1]) / zoom];
-    const by: Point = [Math.round(parent.a * sx + parent.c * sy), Math.round(parent.b * sx + parent.d * sy)];
-    if (event.shiftKey) by[Math.abs(by[0]) > Math.abs(by[1]) ? 1 : 0] = 0;
-    if (by[0] === drag.by[0] && by[1] === drag.by[1]) return;
-    setDrag({ ...drag, by, moved: true });
-    preview(by, drag.id);
+    if (!drag || drag.released) return;
+    const next = dragged(drag.held, pointAt(event), event, drag.lines, REACH / zoom);
+    const { look, id } = drag.held;
+    const changed = Object.entries(next.values).some(([name, value]) => (drag.values[name] ?? look[name]) !== value);
+    if (!changed) return;
+    setDrag({ ...drag, ...next, moved: true });
+    preview(id, next.values);
   };
-  const preview = ([dx, dy]: Point, id: string) => {
+  const preview = (id: string, values: Values) => {
     const shown = scene.current?.shown.get(id);
     if (!shown) return;
-    const look = pose[id]!;
-    Object.assign(shown.look, { x: Number(look.x) + dx, y: Number(look.y) + dy });
-    for (const write of scene.current!.writersOf(shown, ['x', 'y'])) write(shown, shown.look);
+    Object.assign(shown.look, values);
+    for (const write of scene.current!.writersOf(shown, Object.keys(values))) write(shown, shown.look);
   };
-  const up = async () => {
-    if (!drag) return;
-    setDrag(null);
-    if (drag.moved && !(await moveBy(drag.id, drag.by))) preview([0, 0], drag.id);
+  /** Makes the edit, unless the drag was taken away: `given` up. */
+  const up = async (given = false) => {
+    if (!drag || drag.released) return;
+    const { held, values } = drag;
+    const before = Object.fromEntries(Object.keys(values).map((name) => [name, Number(held.look[name])]));
+    const settle = () => setDrag((now) => (now?.held === held ? null : now));
+    if (!drag.moved || given) {
+      settle();
+      return preview(held.id, before);
+    }
+    setDrag({ ...drag, guides: {}, released: true });
+    const changed = Object.fromEntries(Object.entries(values).filter(([name, value]) => held.look[name] !== value));
+    const done = await attempt(setValues(useBench.getState().document!, stateId, held.id, changed, scope));
+    settle();
+    if (!done) preview(held.id, before);
   };
   const onKey = (event: KeyboardEvent) => {
     const arrow = ARROWS[event.key];
@@ -82,7 +111,7 @@ export function PoseStage() {
   };
 
   const chain = chosen ? chainTo(layers, chosen) : [];
-  const moved = drag && chosen ? withMoved(pose, drag) : pose;
+  const moved = drag ? { ...pose, [drag.held.id]: { ...pose[drag.held.id]!, ...drag.values } } : pose;
   const corners = chain.length && chain.every((l) => moved[l.id]) ? cornersOf(chain, moved) : [];
   const previous = states[index - 1];
   const before = useBench((b) => (previous ? b.poses[previous.id] : undefined));
@@ -97,16 +126,17 @@ export function PoseStage() {
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={() => void up()}
+      onPointerCancel={() => void up(true)}
       onDoubleClick={(event) => choose({ layer: caughtAt(event, layers, chosen, true) })}
       onKeyDown={onKey}
     >
       <div className="stage-label">
         <strong>{states[index]!.name}</strong> posing · state {index + 1} of {states.length}
       </div>
-      <div className="stage-piece" style={{ width: picture.width * zoom, height: picture.height * zoom }}>
+      <div ref={sheet} className="stage-piece" style={{ width: picture.width * zoom, height: picture.height * zoom }}>
         <PoseView piece={picture} pose={pose} zoom={zoom} onScene={onScene} />
         {ghosts && <Ghosts {...ghosts} />}
-        <Frame corners={corners} zoom={zoom} />
+        <Frame corners={corners} zoom={zoom} guides={drag?.guides ?? {}} size={picture} />
       </div>
       <div className="stage-foot" onPointerDown={(e) => e.stopPropagation()}>
         <ScopeSwitch />
@@ -142,22 +172,4 @@ function caughtAt(event: MouseEvent, layers: readonly Layer[], chosen: string | 
   // A layer that is chosen already stays so, to be dragged.
   if (depth >= 0) return deeper ? (chain[depth + 1] ?? id) : chosen;
   return chain[0]!;
-}
-
-function withMoved(pose: Pose, { id, by }: Drag): Pose {
-  const look = pose[id]!;
-  return { ...pose, [id]: { ...look, x: Number(look.x) + by[0], y: Number(look.y) + by[1] } };
-}
-
-function Frame({ corners, zoom }: { corners: Point[]; zoom: number }) {
-  if (!corners.length) return null;
-  const at = corners.map(([x, y]) => [x * zoom, y * zoom] as const);
-  return (
-    <svg className="chosen-frame" aria-hidden="true">
-      <polygon points={at.map((p) => p.join(',')).join(' ')} />
-      {at.map(([x, y], i) => (
-        <circle key={i} cx={x} cy={y} r={4} />
-      ))}
-    </svg>
-  );
 }

@@ -1,0 +1,135 @@
+/* What a drag on the pose makes of a layer: moved, resized, turned. Pure. */
+import type { Look, Pose } from '../../../api/answers';
+import type { Layer } from '../../../api/answers';
+import { chainTo, cornersOf, localMatrix, type Point } from '../../../shared/geometry/matrix';
+import { round } from '../../../shared/text/sums';
+
+/** Where the layer is held: inside, above its top edge, or at a corner or side (−1, 0 or 1 along its axes). */
+export type Grip = 'move' | 'turn' | readonly [-1 | 0 | 1, -1 | 0 | 1];
+
+export interface Held {
+  id: string;
+  kind: Layer['kind'];
+  grip: Grip;
+  look: Look;
+  /** From the px of what surrounds the layer to those of the piece. */
+  parent: DOMMatrix;
+  /** The pointer at the beginning, in px of the piece. */
+  from: Point;
+  /** The corners of the layer's box at the beginning, in px of the piece. */
+  corners: readonly Point[];
+}
+
+export interface Keys {
+  shiftKey: boolean;
+  altKey: boolean;
+  ctrlKey: boolean;
+}
+
+/** Upright and level lines to which edges and middles snap, in px of the piece. */
+export interface Lines {
+  x: readonly number[];
+  y: readonly number[];
+}
+
+export type Values = Record<string, number>;
+
+export interface Dragged {
+  values: Values;
+  /** The lines that were met. */
+  guides: { x?: number; y?: number };
+}
+
+const LEAST = 1;
+const TURN_STEP = 15;
+
+export function dragged(held: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
+  if (held.grip === 'move') return movedTo(held, to, keys, lines, reach);
+  return { values: held.grip === 'turn' ? turned(held, to, keys) : resized(held, held.grip, to, keys), guides: {} };
+}
+
+/** Shift keeps to one axis, Ctrl leaves the lines alone. */
+function movedTo({ look, parent, from, corners }: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
+  const by: Point = [to[0] - from[0], to[1] - from[1]];
+  if (keys.shiftKey) by[Math.abs(by[0]) > Math.abs(by[1]) ? 1 : 0] = 0;
+  const guides: Dragged['guides'] = {};
+  for (const axis of keys.ctrlKey ? [] : ([0, 1] as const)) {
+    const met = by[axis] === 0 ? null : snapped(corners.map((corner) => corner[axis]!), by[axis]!, axis ? lines.y : lines.x, reach);
+    if (!met) continue;
+    by[axis] = met.by;
+    guides[axis ? 'y' : 'x'] = met.line;
+  }
+  const inverse = parent.inverse();
+  const whole = (n: number, snappedTo: number | undefined) => (snappedTo === undefined ? Math.round(n) : round(n));
+  const [dx, dy] = [inverse.a * by[0] + inverse.c * by[1], inverse.b * by[0] + inverse.d * by[1]];
+  return { values: { x: round(Number(look.x) + whole(dx, guides.x)), y: round(Number(look.y) + whole(dy, guides.y)) }, guides };
+}
+
+/** The nearest line that an edge or the middle comes to lie on. */
+function snapped(places: readonly number[], by: number, lines: readonly number[], reach: number): { by: number; line: number } | null {
+  const [low, high] = [Math.min(...places), Math.max(...places)];
+  let best: { by: number; line: number; off: number } | null = null;
+  for (const own of [low, (low + high) / 2, high]) {
+    for (const line of lines) {
+      const off = Math.abs(own + by - line);
+      if (off <= reach && (!best || off < best.off)) best = { by: line - own, line, off };
+    }
+  }
+  return best;
+}
+
+/** Shift turns in steps of 15°. */
+function turned({ look, parent, from }: Held, to: Point, keys: Keys): Values {
+  const [x, y] = [Number(look.x) + Number(look.pivot_x) * Number(look.width), Number(look.y) + Number(look.pivot_y) * Number(look.height)];
+  const inverse = parent.inverse();
+  const angle = (point: Point) => {
+    const at = inverse.transformPoint({ x: point[0], y: point[1] });
+    return (Math.atan2(at.y - y, at.x - x) * 180) / Math.PI;
+  };
+  // The shorter way round, so that a whole turn is not made by passing a side.
+  const by = ((((angle(to) - angle(from) + 180) % 360) + 360) % 360) - 180;
+  const rotation = Number(look.rotation) + by;
+  return { rotation: keys.shiftKey ? Math.round(rotation / TURN_STEP) * TURN_STEP : Math.round(rotation) };
+}
+
+/** Shift keeps the proportions, Alt the middle. Groups are scaled, since their size alone moves nothing in them. */
+function resized({ kind, look, parent, from }: Held, [hx, hy]: readonly [number, number], to: Point, keys: Keys): Values {
+  const [w, h] = [Number(look.width), Number(look.height)];
+  const own = parent.multiply(localMatrix(look)).inverse();
+  const [start, now] = [from, to].map((point) => own.transformPoint({ x: point[0], y: point[1] })) as [DOMPoint, DOMPoint];
+  const twice = keys.altKey ? 2 : 1;
+  let width = Math.max(w + hx * twice * (now.x - start.x), LEAST);
+  let height = Math.max(h + hy * twice * (now.y - start.y), LEAST);
+  if (keys.shiftKey && w > 0 && h > 0) {
+    const factor = hx && hy ? Math.max(width / w, height / h) : hx ? width / w : height / h;
+    [width, height] = [w * factor, h * factor];
+  }
+  const scaled = kind === 'group' && look.layout === 'none';
+  const size: Values = scaled
+    ? { scale_x: round((Number(look.scale_x) * width) / (w || 1)), scale_y: round((Number(look.scale_y) * height) / (h || 1)) }
+    : { width: Math.round(width), height: Math.round(height) };
+  // What lies opposite stays where it is.
+  const fixed = keys.altKey ? [0.5, 0.5] : [(1 - hx) / 2, (1 - hy) / 2];
+  const place = (shown: Look) => localMatrix(shown).transformPoint({ x: fixed[0]! * Number(shown.width), y: fixed[1]! * Number(shown.height) });
+  const [before, after] = [place(look), place({ ...look, ...size })];
+  return { ...size, x: round(Number(look.x) + before.x - after.x), y: round(Number(look.y) + before.y - after.y) };
+}
+
+/** The edges and middles of the piece, and of what lies beside the layer. */
+export function linesBeside(layers: readonly Layer[], id: string, pose: Pose, piece: { width: number; height: number }): Lines {
+  const chain = chainTo(layers, id);
+  const parent = chain.at(-2);
+  const siblings = (parent?.kind === 'group' ? parent.layers : layers) ?? [];
+  const x = [0, piece.width / 2, piece.width];
+  const y = [0, piece.height / 2, piece.height];
+  for (const sibling of siblings) {
+    if (sibling.id === id || !pose[sibling.id] || !Number(pose[sibling.id]!.opacity)) continue;
+    const corners = cornersOf([...chain.slice(0, -1), sibling], pose);
+    for (const [axis, lines] of [[0, x], [1, y]] as const) {
+      const places = corners.map((corner) => corner[axis]!);
+      const [low, high] = [Math.min(...places), Math.max(...places)];
+      lines.push(low, (low + high) / 2, high);
+    }
+  }
+  return { x, y };
+}

@@ -241,3 +241,30 @@ def test_drawings_are_read_but_not_stored(client: FlaskClient) -> None:
     assert (refused.status_code, refused.json["error"]["kind"]) == (422, "IntakeFault")
     assert refused.json["error"]["remedy"]
     assert client.get("/api/pieces").json == before
+
+
+@pytest.mark.parametrize(("by", "value", "loop"), [("factor", 0.8, 1648), ("length", 1500, 1500), ("frames", 50, 2060)])
+def test_retiming_is_shown_and_then_made(client: FlaskClient, by: str, value: float, loop: int) -> None:
+    shown = client.post(f"{TIDE}/retime", json={"by": by, "value": value}).json
+    assert shown["loop_ms"] == loop
+    assert client.get(TIDE).json["run"]["loop_ms"] == 2060
+    made = client.patch(TIDE, json={"revision": 1, "label": shown["label"], "patch": shown["patch"]})
+    assert (made.status_code, made.json["run"]["loop_ms"]) == (200, loop)
+    # Undone, it is the same document.
+    client.post(f"{TIDE}/undo", json={"revision": 2})
+    assert client.get(TIDE).json["document"] == DEMO["tide-loader"]
+
+
+@pytest.mark.parametrize(
+    ("wish", "status"),
+    [
+        ({"by": "whim", "value": 1}, 400),
+        ({"by": "factor"}, 400),
+        ({"by": "factor", "value": 0}, 422),
+        ({"by": "length", "value": 0}, 422),
+    ],
+)
+def test_retimings_that_cannot_be_had(client: FlaskClient, wish: dict[str, Any], status: int) -> None:
+    answer = client.post(f"{TIDE}/retime", json=wish)
+    assert answer.status_code == status
+    assert answer.json["error"]["remedy"]

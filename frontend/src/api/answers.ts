@@ -56,6 +56,15 @@ export interface Undercurrent {
   tape: PackedTape;
 }
 
+/** A timing to be looked at before it is taken. */
+export interface Retimed {
+  label: string;
+  patch: Operation[];
+  lead_in_ms: number;
+  loop_ms: number | null;
+  total_ms: number;
+}
+
 /** What was found in a drawing from outside. */
 export interface Artwork {
   name: string;

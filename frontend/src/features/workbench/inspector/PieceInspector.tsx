@@ -1,6 +1,7 @@
 import { Segmented } from 'antd';
 import { NumberField, TextField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
+import { Retime } from './Retime';
 
 /** What belongs to the whole piece. */
 export function PieceInspector() {
@@ -32,6 +33,7 @@ export function PieceInspector() {
             : 'Does nothing by itself yet: add a state, and a transition that follows a hold.'
           : `Loops in ${run.loop_ms} ms${run.lead_in_ms ? ` after a lead-in of ${run.lead_in_ms} ms` : ''}.`}
       </p>
+      <Retime />
       <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>
     </>
   );

@@ -1,0 +1,50 @@
+"""A piece retimed, to be looked at first: nothing is stored until the page makes the edit."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+import jsonpatch
+from flask import Blueprint, current_app, jsonify
+from flask.typing import ResponseReturnValue
+
+from keen_ripple.core.document import Piece
+from keen_ripple.core.retime import fitted, quantised, scaled
+from keen_ripple.core.timeline import timeline_of
+from keen_ripple.store import pieces
+from keen_ripple.web import revisions
+from keen_ripple.web.database import connection
+from keen_ripple.web.errors import RequestFault
+from keen_ripple.web.requests import body, field
+
+blueprint = Blueprint("retimings", __name__, url_prefix="/api/pieces/<piece_id>")
+
+WAYS: Mapping[str, tuple[str, Callable[[Piece, float], Piece]]] = {
+    "factor": ("Retime by {:g}", scaled),
+    "length": ("Fit to {:g} ms", lambda piece, value: fitted(piece, round(value))),
+    "frames": ("Set to frames at {:g} fps", quantised),
+}
+
+
+@blueprint.post("/retime")
+def retime(piece_id: str) -> ResponseReturnValue:
+    """{by: factor | length | frames, value} → the patch that would do it, its label, and the run as it would be."""
+    wish = body()
+    by, value = field(wish, "by", str), wish.get("value")
+    if by not in WAYS:
+        raise RequestFault(f"{by!r} is no way to retime.", place="/by", value=by, remedy=f"Use {', '.join(WAYS)}.")
+    if not isinstance(value, int | float) or isinstance(value, bool):
+        raise RequestFault("The value is no number.", place="/value", value=value, remedy="Send a number.")
+    label, way = WAYS[by]
+    before = revisions.timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id)).piece
+    after = way(before, float(value))
+    patch = jsonpatch.make_patch(_written(before), _written(after)).patch
+    run = timeline_of(after).run
+    length = {"lead_in_ms": run.lead_in_ms, "loop_ms": run.loop_ms, "total_ms": run.total_ms}
+    return jsonify({"label": label.format(value), "patch": patch, **length})
+
+
+def _written(piece: Piece) -> dict[str, Any]:
+    """The document with what it says, and not what it leaves to the defaults."""
+    return piece.model_dump(mode="json", by_alias=True, exclude_unset=True)

@@ -10,6 +10,7 @@ import numpy as np
 import pytest
 from flask.testing import FlaskClient
 
+from keen_ripple.core.curves import Spring
 from keen_ripple.core.document import json_schema, read_piece
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.web import create_app
@@ -268,3 +269,13 @@ def test_retimings_that_cannot_be_had(client: FlaskClient, wish: dict[str, Any],
     answer = client.post(f"{TIDE}/retime", json=wish)
     assert answer.status_code == status
     assert answer.json["error"]["remedy"]
+
+
+@pytest.mark.parametrize(("overshoot", "settling_ms"), [(0.08, 400), (0.3, 1200), (0, 500)])
+def test_springs_by_what_is_seen_of_them(client: FlaskClient, overshoot: float, settling_ms: float) -> None:
+    found = client.post("/api/springs", json={"overshoot": overshoot, "settling_ms": settling_ms}).json
+    spring = Spring(**found)
+    assert spring.settling_time_s() * 1000 == pytest.approx(settling_ms, abs=1)
+    assert max(spring.peak()[1] - 1, 0) == pytest.approx(overshoot, abs=0.001)
+    for wrong in ({"overshoot": 1, "settling_ms": 400}, {"overshoot": 0, "settling_ms": 0}, {"overshoot": "x"}):
+        assert client.post("/api/springs", json=wrong).status_code in (400, 422)

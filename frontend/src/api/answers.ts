@@ -85,6 +85,12 @@ export interface Seam {
   picture: number;
 }
 
+/** A spring by what is seen of it; the overshoot as a share of the way. */
+export interface SpringShape {
+  overshoot: number;
+  settling_ms: number;
+}
+
 export interface SpringReading {
   settling_ms: number;
   peak: number;

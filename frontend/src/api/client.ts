@@ -1,5 +1,5 @@
 /* The only place that talks to the server. */
-import type { Artwork, ChangeAnswer, Fault, Operation, Retimed, WholeAnswer } from './answers';
+import type { Artwork, ChangeAnswer, Fault, Operation, Retimed, SpringShape, WholeAnswer } from './answers';
 
 export class ApiFault extends Error {
   constructor(
@@ -42,6 +42,7 @@ export const api = {
   remove: (id: string) => ask<{ id: string }>('DELETE', at(id)),
   restore: (id: string) => ask<{ id: string }>('POST', `${at(id)}/restore`),
   retime: (id: string, by: string, value: number) => ask<Retimed>('POST', `${at(id)}/retime`, { by, value }),
+  spring: (shape: SpringShape) => ask<{ stiffness: number; damping: number }>('POST', '/springs', shape),
   intake: (name: string, svg: string) => ask<Artwork>('POST', '/intake', { name, svg }),
   edit: (id: string, revision: number, label: string, patch: Operation[]) =>
     ask<ChangeAnswer>('PATCH', at(id), { revision, label, patch }),

@@ -1,11 +1,19 @@
-import type { TimingReading } from '../../../api/answers';
+import { useState, type PointerEvent } from 'react';
+import type { SpringShape, TimingReading } from '../../../api/answers';
 
 const W = 236;
 const H = 104;
 
 /** The curve over its time, drawn from the points that the server computed. */
-export function CurvePlot({ reading }: { reading: TimingReading }) {
+interface Props {
+  reading: TimingReading;
+  /** Asks for the spring that looks like this. */
+  reshape: (shape: SpringShape) => void;
+}
+
+export function CurvePlot({ reading, reshape }: Props) {
   const { curve, spring, own_ms } = reading;
+  const [held, setHeld] = useState<{ grip: 'peak' | 'settled'; shape: SpringShape } | null>(null);
   const values = curve.map(([, p]) => p);
   const low = Math.min(0, ...values);
   const high = Math.max(1, ...values);
@@ -14,6 +22,27 @@ export function CurvePlot({ reading }: { reading: TimingReading }) {
   const x = (u: number) => (u / span) * W;
   const y = (p: number) => H - ((p - low) / (high - low)) * H;
   const line = curve.map(([u, p], i) => `${i ? 'L' : 'M'}${x(u).toFixed(1)} ${y(p).toFixed(1)}`).join('') + (spring ? `L${W} ${y(1)}` : '');
+  const pull = (event: PointerEvent<SVGElement>, grip: 'peak' | 'settled') => {
+    if (!spring || event.buttons !== 1) return;
+    event.currentTarget.setPointerCapture(event.pointerId);
+    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+    const [px, py] = [event.clientX - box.left - 8, event.clientY - box.top - 20];
+    const overshoot = grip === 'peak' ? Math.round((low + ((H - py) / H) * (high - low) - 1) * 1000) / 1000 : spring.overshoot;
+    const settling_ms = grip === 'settled' ? Math.round((px / W) * span * own_ms) : spring.settling_ms;
+    setHeld({ grip, shape: { overshoot: Math.min(Math.max(overshoot, 0), 0.95), settling_ms: Math.max(settling_ms, 10) } });
+  };
+  const release = () => {
+    if (held) reshape(held.shape);
+    setHeld(null);
+  };
+  const pulled = (grip: 'peak' | 'settled') => ({
+    onPointerDown: (event: PointerEvent<SVGElement>) => pull(event, grip),
+    onPointerMove: (event: PointerEvent<SVGElement>) => pull(event, grip),
+    onPointerUp: release,
+    onPointerCancel: () => setHeld(null),
+  });
+  const peak = held?.grip === 'peak' ? 1 + held.shape.overshoot : spring?.peak;
+  const settledAt = held?.grip === 'settled' ? held.shape.settling_ms / Math.max(own_ms, 1) : 1;
   const peakAt = spring?.peak_ms != null ? spring.peak_ms / Math.max(own_ms, 1) : null;
   return (
     <figure className="plot">
@@ -25,17 +54,20 @@ export function CurvePlot({ reading }: { reading: TimingReading }) {
         <line className="goal" x1={0} x2={W} y1={y(1)} y2={y(1)} />
         {low < 0 && <line className="goal" x1={0} x2={W} y1={y(0)} y2={y(0)} />}
         <path className="line" d={line} />
-        {spring && <line className="settled" x1={x(1)} x2={x(1)} y1={0} y2={H} />}
         {spring && (
-          <text className="settled-text" x={x(1) - 4} y={H - 6}>
-            settled {spring.settling_ms} ms
-          </text>
+          <g className="settled-grip" {...pulled('settled')}>
+            <rect x={x(settledAt) - 6} width={12} height={H} />
+            <line className="settled" x1={x(settledAt)} x2={x(settledAt)} y1={0} y2={H} />
+            <text className="settled-text" x={x(settledAt) - 4} y={H - 6}>
+              settled {held?.shape.settling_ms ?? spring.settling_ms} ms
+            </text>
+          </g>
         )}
         {peakAt !== null && peakAt < 1 && spring && (
           <>
-            <circle cx={x(peakAt)} cy={y(spring.peak)} r={3.5} />
-            <text x={x(peakAt) + 8} y={y(spring.peak) - 7} className="peak">
-              peak {spring.peak.toFixed(2)} at {Math.round(spring.peak_ms!)} ms
+            <circle className="peak-grip" cx={x(peakAt)} cy={y(peak!)} r={4.5} {...pulled('peak')} />
+            <text x={x(peakAt) + 8} y={y(peak!) - 7} className="peak">
+              {held?.grip === 'peak' ? `overshoot ${(held.shape.overshoot * 100).toFixed(1)}%` : `peak ${spring.peak.toFixed(2)} at ${Math.round(spring.peak_ms!)} ms`}
             </text>
           </>
         )}

@@ -1,6 +1,8 @@
 import { Segmented } from 'antd';
-import type { TimingReading } from '../../../api/answers';
+import type { SpringReading, SpringShape, TimingReading } from '../../../api/answers';
 import { CURVE_PRESETS, SPRING_PRESETS } from '../../../api/generated/catalogue';
+import { api } from '../../../api/client';
+import { round } from '../../../shared/text/sums';
 import { NumberField, TextField } from '../../../shared/ui/Field';
 import { attemptCommit } from '../bench';
 import type { Timing } from '../edits';
@@ -31,8 +33,8 @@ export function TimingEditor({ timing, reading, commit }: Props) {
         ]}
         onChange={(kind) => attemptCommit(commit(asKind(kind)))}
       />
-      {reading && <CurvePlot reading={reading} />}
-      {timing.kind === 'spring' ? <SpringFields timing={timing} commit={commit} /> : <CurveFields timing={timing} commit={commit} />}
+      {reading && <CurvePlot reading={reading} reshape={(shape) => attemptCommit(fitted(shape).then(commit))} />}
+      {timing.kind === 'spring' ? <SpringFields timing={timing} reading={reading?.spring} commit={commit} /> : <CurveFields timing={timing} commit={commit} />}
     </>
   );
 }
@@ -64,7 +66,16 @@ const SPRING_FIELDS = [
   ['velocity', 'start speed', 0.5],
 ] as const;
 
-function SpringFields({ timing, commit }: { timing: SpringTiming; commit: Props['commit'] }) {
+/** The spring that looks like this. */
+const fitted = async (shape: SpringShape): Promise<Timing> => ({ kind: 'spring', ...(await api.spring(shape)) });
+
+interface SpringProps {
+  timing: SpringTiming;
+  reading: SpringReading | null | undefined;
+  commit: Props['commit'];
+}
+
+function SpringFields({ timing, reading, commit }: SpringProps) {
   const value = { mass: 1, velocity: 0, ...timing };
   return (
     <>
@@ -73,6 +84,12 @@ function SpringFields({ timing, commit }: { timing: SpringTiming; commit: Props[
           <NumberField key={name} label={label} step={step} value={value[name]} commit={(v) => commit({ ...timing, [name]: v })} />
         ))}
       </div>
+      {reading && (
+        <div className="pairs">
+          <NumberField label="overshoot" unit="%" value={round(reading.overshoot * 100)} commit={async (v) => commit(await fitted({ ...reading, overshoot: v / 100 }))} />
+          <NumberField label="settles in" unit="ms" step={10} value={reading.settling_ms} commit={async (v) => commit(await fitted({ ...reading, settling_ms: v }))} />
+        </div>
+      )}
       <div className="chips" role="group" aria-label="Springs">
         {Object.entries(SPRING_PRESETS).map(([name, preset]) => (
           <button

@@ -1,0 +1,29 @@
+"""Springs the other way round: from what is seen to the numbers that make it."""
+
+from __future__ import annotations
+
+from flask import Blueprint, jsonify
+from flask.typing import ResponseReturnValue
+
+from keen_ripple.core.curves import Spring
+from keen_ripple.web.errors import RequestFault
+from keen_ripple.web.requests import body
+
+blueprint = Blueprint("springs", __name__, url_prefix="/api/springs")
+
+
+@blueprint.post("")
+def fit() -> ResponseReturnValue:
+    """{overshoot, settling_ms} → stiffness and damping at mass 1; without overshoot it just does not swing."""
+    wish = body()
+    overshoot, settling_ms = (_number(wish.get(name), name) for name in ("overshoot", "settling_ms"))
+    # A hair less: springs last whole ms, rounded up.
+    seconds = (settling_ms - 1e-3) / 1000.0
+    spring = Spring.fit(overshoot, seconds) if overshoot != 0.0 else Spring.lasting(seconds)
+    return jsonify({"stiffness": round(spring.stiffness, 6), "damping": round(spring.damping, 6)})
+
+
+def _number(value: object, name: str) -> float:
+    if not isinstance(value, int | float) or isinstance(value, bool):
+        raise RequestFault(f"The {name} is no number.", place=f"/{name}", value=value, remedy="Send a number.")
+    return float(value)

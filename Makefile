@@ -18,12 +18,12 @@ help:
 	@echo "make bench  the benchmarks, as ratios to a peer"
 	@echo "make setup  set up what the application needs, and build the page"
 
-setup: .setup/runtime $(PAGE)
+setup: .setup/runtime .setup/drawing $(PAGE)
 
 demo: setup
 	@.venv/bin/keen-ripple demo --db "$(DB)" --port $(PORT)
 
-test: .setup/dev .setup/chromium $(PAGE) lint
+test: .setup/dev .setup/drawing .setup/chromium $(PAGE) lint
 	@echo "· front end tests"
 	@cd frontend && npm run --silent test
 	@echo "· all other tests"
@@ -36,7 +36,7 @@ lint: .setup/dev .setup/node
 	@$(PY) -m mypy --no-error-summary
 	@cd frontend && npm run --silent types && npm run --silent lint
 
-bench: .setup/dev .setup/chromium $(PAGE)
+bench: .setup/dev .setup/drawing .setup/chromium $(PAGE)
 	@$(PY) -m pytest benchmarks --benchmark-enable --benchmark-disable-gc -s
 
 types: .setup/runtime .setup/node
@@ -72,6 +72,15 @@ lock:
 $(PAGE): .setup/node $(SOURCES)
 	@echo "· building the page"
 	@cd frontend && npm run --silent build -- --logLevel warn
+	@touch $@
+
+# The drawing library is linked to these two, even where it draws without a screen.
+.setup/drawing: .setup/runtime
+	@$(PY) -c "import skia" 2>/dev/null || { \
+		echo "· Libraries for drawing"; \
+		command -v apt-get >/dev/null && [ "$$(id -u)" = 0 ] || { echo "Drawing needs libEGL and libGL: install Debian's libegl1 and libgl1 as root, then try again."; exit 1; }; \
+		apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends libegl1 libgl1 >/dev/null; }
+	@$(PY) -c "import skia"
 	@touch $@
 
 .setup/chromium:

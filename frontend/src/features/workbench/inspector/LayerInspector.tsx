@@ -4,10 +4,12 @@ import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/answers';
 import type { Property } from '../../../api/generated/catalogue';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
-import { isTyped, parseValue, swatchOf, valueText } from '../../../shared/text/values';
+import { parseValue, swatchOf, valueText } from '../../../shared/text/values';
 import { attemptCommit, make, useBench } from '../bench';
 import { setFixed, setValues } from '../edits';
 import { placed, propertiesOf } from '../tree';
+import { PaintEditor } from './PaintEditor';
+import { ShadowsEditor } from './ShadowsEditor';
 
 /** The title of a group, what belongs to it, and whether it is closed until it is asked for. */
 const GROUPS: [string, RegExp, boolean][] = [
@@ -111,9 +113,10 @@ function PropertyField({ property, value, commit }: FieldProps) {
       </label>
     );
   }
+  if (property.blend === 'paint') return <PaintEditor label={label} value={value} commit={commit} />;
+  if (property.blend === 'shadows') return <ShadowsEditor value={value} commit={commit} />;
   const background = swatchOf(property, value);
   const swatch = background && <span className="colour-swatch" style={{ background }} />;
-  if (!isTyped(property)) return <p className="wide quiet">{valueText(value)}</p>;
   return (
     <div className="wide">
       <TypedField label={label} name={property.label} value={value} format={valueText} parse={(text) => parseValue(property, text)} before={swatch} commit={commit} />

@@ -1,0 +1,89 @@
+import { Segmented } from 'antd';
+import type { Gradient, Stop, Value } from '../../../api/answers';
+import { NumberField, TextField } from '../../../shared/ui/Field';
+import { attemptCommit } from '../bench';
+
+const KINDS = ['colour', 'linear', 'radial', 'conic'] as const;
+type Kind = (typeof KINDS)[number];
+
+interface Props {
+  label: string;
+  value: Value;
+  commit: (value: Value) => Promise<void>;
+}
+
+/** A colour, or a gradient with its stops, all in numbers. */
+export function PaintEditor({ label, value, commit }: Props) {
+  const gradient = typeof value === 'object' ? (value as Gradient) : null;
+  return (
+    <div className="wide editor" role="group" aria-label={label}>
+      <Segmented<Kind> block size="small" aria-label={`Kind of ${label}`} value={gradient?.kind ?? 'colour'} options={[...KINDS]} onChange={(kind) => attemptCommit(commit(asKind(value, kind)))} />
+      {gradient ? (
+        <GradientFields gradient={gradient} commit={commit} />
+      ) : (
+        <ColourField label={label} value={String(value)} commit={commit} />
+      )}
+    </div>
+  );
+}
+
+interface ColourProps {
+  label: string;
+  value: string;
+  commit: (value: string) => Promise<void>;
+}
+
+/** A colour as CSS text, with a patch of it. */
+export function ColourField({ label, value, commit }: ColourProps) {
+  const swatch = <span className="colour-swatch" style={{ background: value === 'none' ? 'transparent' : value }} />;
+  return <TextField label={label} name={label} value={value} before={swatch} commit={commit} />;
+}
+
+function asKind(value: Value, kind: Kind): Value {
+  const before = typeof value === 'object' ? (value as Gradient) : null;
+  if (kind === 'colour') return before?.stops[0]!.colour ?? String(value);
+  const own = String(value) === 'none' ? '#15293b' : String(value);
+  const stops: readonly Stop[] = before?.stops ?? [{ at: 0, colour: own }, { at: 1, colour: '#fbfaf5' }];
+  return { kind, stops } as Gradient;
+}
+
+/** Numbers of each kind, with what stands for them where nothing is said. */
+const NUMBERS: Record<Gradient['kind'], [name: string, label: string, unsaid: number, unit: string, step: number][]> = {
+  linear: [['angle', 'angle', 180, '°', 1]],
+  radial: [['centre_x', 'centre x', 0.5, '', 0.05], ['centre_y', 'centre y', 0.5, '', 0.05], ['radius', 'radius', 0.5, '', 0.05]],
+  conic: [['angle', 'from', 0, '°', 1], ['centre_x', 'centre x', 0.5, '', 0.05], ['centre_y', 'centre y', 0.5, '', 0.05]],
+};
+
+function GradientFields({ gradient, commit }: { gradient: Gradient; commit: Props['commit'] }) {
+  const numbers = gradient as unknown as Record<string, number | undefined>;
+  const { stops } = gradient;
+  const set = (values: object) => commit({ ...gradient, ...values } as Gradient);
+  const setStop = (index: number, values: Partial<Stop>) => set({ stops: stops.map((stop, i) => (i === index ? { ...stop, ...values } : stop)) });
+  const add = () => {
+    // Between the last two, so that what is there stays where it is.
+    const [before, last] = stops.slice(-2) as [Stop, Stop];
+    const stop = { at: (before.at + last.at) / 2, colour: last.colour };
+    attemptCommit(set({ stops: [...stops.slice(0, -1), stop, last] }));
+  };
+  return (
+    <>
+      <div className="pairs">
+        {NUMBERS[gradient.kind].map(([name, label, unsaid, unit, step]) => (
+          <NumberField key={name} label={label} unit={unit} step={step} value={numbers[name] ?? unsaid} commit={(v) => set({ [name]: v })} />
+        ))}
+      </div>
+      {stops.map((stop, index) => (
+        <div key={index} className="stop">
+          <NumberField label="" name={`Place of stop ${index + 1}`} unit="%" value={Math.round(stop.at * 1e4) / 100} commit={(v) => setStop(index, { at: v / 100 })} />
+          <ColourField label={`stop ${index + 1}`} value={stop.colour} commit={(colour) => setStop(index, { colour })} />
+          <button className="plain" aria-label={`Remove stop ${index + 1}`} disabled={stops.length <= 2} onClick={() => attemptCommit(set({ stops: stops.filter((_, i) => i !== index) }))}>
+            ×
+          </button>
+        </div>
+      ))}
+      <button className="plain" onClick={add}>
+        + stop
+      </button>
+    </>
+  );
+}

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import base64
 import shutil
 import threading
 from pathlib import Path
 from typing import Any
 
+import numpy as np
+import skia
 from selenium import webdriver
 from selenium.webdriver.chrome.service import Service
 from werkzeug.serving import make_server
@@ -31,6 +34,14 @@ def new_browser(profile: Path) -> webdriver.Chrome:
     size = {"width": 1280, "height": 800, "deviceScaleFactor": 1, "mobile": False}
     driver.execute_cdp_cmd("Emulation.setDeviceMetricsOverride", size)
     return driver
+
+
+def pixels(browser: webdriver.Chrome, width: int, height: int) -> np.ndarray[Any, Any]:
+    """What the browser shows from its top left corner on; (height, width, 3), ready to be subtracted."""
+    clip = {"x": 0, "y": 0, "width": width, "height": height, "scale": 1}
+    shot = browser.execute_cdp_cmd("Page.captureScreenshot", {"format": "png", "clip": clip})["data"]
+    image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(base64.b64decode(shot)))
+    return image.toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16)
 
 
 class Served:

@@ -83,11 +83,15 @@ def _moment(text: str) -> float:
     return moments[0]
 
 
-def _scale(text: str) -> float:
+def _number(text: str) -> float:
     try:
-        scale = float(text)
+        return float(text)
     except ValueError:
         raise argparse.ArgumentTypeError(f"{text!r} is not a number") from None
+
+
+def _scale(text: str) -> float:
+    scale = _number(text)
     if not 0.01 <= scale <= 64.0:
         raise argparse.ArgumentTypeError(f"{text!r} is not a scale from 0.01 to 64")
     return scale
@@ -104,10 +108,7 @@ def _moments(text: str) -> list[float]:
 
 
 def _rate(text: str) -> float:
-    try:
-        rate = float(text)
-    except ValueError:
-        raise argparse.ArgumentTypeError(f"{text!r} is not a number") from None
+    rate = _number(text)
     if not 0.0 < rate <= 1000.0:
         raise argparse.ArgumentTypeError(f"{text!r} is not a frame rate above 0, up to 1000")
     return rate

@@ -8,11 +8,11 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-import skia
 
 from keen_ripple.core.poses import poses_of
 from keen_ripple.intake import take_svg
 from keen_ripple.render import draw_pose
+from support import pixels
 
 MODULES = Path(__file__).parents[2] / "frontend" / "node_modules"
 PACKAGES = ("feather-icons/dist/icons", "bootstrap-icons/icons", "flag-icons/flags/4x3")
@@ -34,10 +34,7 @@ def off(browser, data: bytes) -> float:
     height, width = ours.shape[:2]
     url = f"data:image/svg+xml;base64,{base64.b64encode(data).decode()}"
     browser.execute_async_script(SHOW, url, width, height)
-    clip = {"x": 0, "y": 0, "width": width, "height": height, "scale": 1}
-    shot = browser.execute_cdp_cmd("Page.captureScreenshot", {"format": "png", "clip": clip})["data"]
-    image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(base64.b64decode(shot)))
-    theirs = image.toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16)
+    theirs = pixels(browser, width, height)
     return float((np.abs(ours - theirs).max(axis=2) > 16).mean())
 
 

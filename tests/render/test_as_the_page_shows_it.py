@@ -14,7 +14,7 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.render import draw_pose
 from keen_ripple.store import connect, pieces
-from support import DEMO, piece
+from support import DEMO, piece, pixels
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -35,10 +35,7 @@ def page_shows(bench, state: str) -> np.ndarray[Any, Any]:
     bench.one(f"[data-state='{state}']").click()
     bench.one(f"[data-state='{state}'][aria-pressed='true']")
     width, height = bench.browser.execute_script(ALONE)
-    clip = {"x": 0, "y": 0, "width": width, "height": height, "scale": 1}
-    shot = bench.browser.execute_cdp_cmd("Page.captureScreenshot", {"format": "png", "clip": clip})["data"]
-    image = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(base64.b64decode(shot)))
-    return image.toarray(colorType=skia.kRGBA_8888_ColorType)[:, :, :3].astype(np.int16)
+    return pixels(bench.browser, width, height)
 
 
 @pytest.mark.parametrize("name", DEMO)

@@ -75,6 +75,8 @@ export interface Artwork {
 }
 
 export interface Seam {
+  /** Whether values jump by more than rounding. */
+  open: boolean;
   distance_px: number;
   colour: number;
   /** The jump of speed, px per second. */

@@ -13,7 +13,7 @@ from keen_ripple.core.colour import oklab_of
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.geometry import outline_points, placed, seen
 from keen_ripple.core.poses import Pose
-from keen_ripple.core.run import Segment
+from keen_ripple.core.run import Run, Segment
 from keen_ripple.core.sampling import poses_at
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.track import tracks_of
@@ -46,6 +46,7 @@ class Seam:
 
     def to_json(self) -> dict[str, object]:
         return {
+            "open": self.is_open,
             "distance_px": round(self.distance_px, 3),
             "colour": round(self.colour, 4),
             "speed_px_s": round(self.speed_px_s, 1),
@@ -57,14 +58,11 @@ class Seam:
 
 def seam_of(timeline: Timeline) -> Seam | None:
     """The seam of a loop; None where the run ends. Only a cut that closes the loop leaves distance or colour open."""
-    run = timeline.run
-    if run.loop_ms is None:
+    if timeline.run.loop_ms is None:
         return None
-    step = min(STEP_MS, run.loop_ms / 4.0)
-    opening = next(segment for segment in run.segments if segment.end_ms > run.lead_in_ms)
-    earlier, before = _either_side(timeline, run.segments[-1], -step)
-    later, after = _either_side(timeline, opening, step)
-    looks = (earlier, before, after, later)
+    step = _step_ms(timeline.run)
+    looks = _around(timeline)
+    _, before, after, _ = looks
     moving = [_outlines(timeline, pose, _stirred(timeline.piece.layers, looks)) for pose in looks]
     rows = {name: [outlines[name] for outlines in moving] for name in moving[0]}
     jumps = {name: _way(row[1], row[2]) for name, row in rows.items()}
@@ -76,10 +74,21 @@ def seam_of(timeline: Timeline) -> Seam | None:
 
 def sides_of(timeline: Timeline) -> tuple[Pose, Pose]:
     """The looks just before and just after a loop closes."""
+    _, before, after, _ = _around(timeline)
+    return before, after
+
+
+def _step_ms(run: Run) -> float:
+    return min(STEP_MS, (run.loop_ms or STEP_MS) / 4.0)
+
+
+def _around(timeline: Timeline) -> tuple[Pose, Pose, Pose, Pose]:
+    """The looks one step before a loop closes, at both sides of it, and one step after."""
     run = timeline.run
     opening = next(segment for segment in run.segments if segment.end_ms > run.lead_in_ms)
-    step = min(STEP_MS, (run.loop_ms or STEP_MS) / 4.0)
-    return _either_side(timeline, run.segments[-1], -step)[1], _either_side(timeline, opening, step)[1]
+    earlier, before = _either_side(timeline, run.segments[-1], -_step_ms(run))
+    later, after = _either_side(timeline, opening, _step_ms(run))
+    return earlier, before, after, later
 
 
 def _either_side(timeline: Timeline, segment: Segment, step: float) -> list[Pose]:

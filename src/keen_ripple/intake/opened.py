@@ -13,6 +13,7 @@ LARGEST = 8_000_000
 DEEPEST = 200
 MOST_ELEMENTS = 20_000
 SVG = "{http://www.w3.org/2000/svg}"
+HREF = "{http://www.w3.org/1999/xlink}href"
 
 
 class IntakeFault(Fault):
@@ -35,7 +36,7 @@ def opened(data: bytes) -> Element:
     except (ParseError, ValueError, LookupError) as error:
         raise IntakeFault(f"The file is not XML: {error}.", remedy="Save it again as SVG, in UTF-8.") from None
     if root.tag not in (f"{SVG}svg", "svg"):
-        raise IntakeFault(f"The file holds {_local(root.tag)}, not svg.", remedy="Choose an SVG file.")
+        raise IntakeFault(f"The file holds {kind_of(root)}, not svg.", remedy="Choose an SVG file.")
     _measured(root)
     return root
 
@@ -54,5 +55,11 @@ def _measured(root: Element) -> None:
         )
 
 
-def _local(tag: object) -> str:
-    return str(tag).rpartition("}")[2]
+def kind_of(element: Element) -> str:
+    """What an element is called, without its namespace."""
+    return str(element.tag).rpartition("}")[2]
+
+
+def href_of(element: Element) -> str:
+    """What an element refers to; empty for nothing."""
+    return (element.get("href") or element.get(HREF) or "").strip()

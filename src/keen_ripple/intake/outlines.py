@@ -59,6 +59,16 @@ def length(text: str | None, whole: float, default: float = 0.0) -> float:
     return value
 
 
+def diagonal(view: tuple[float, float]) -> float:
+    """Of what lengths that belong to no axis are percentages (SVG 2, section 8.9)."""
+    return math.hypot(*view) / math.sqrt(2.0)
+
+
+def offset_of(element: Element, view: tuple[float, float]) -> Matrix:
+    """The move by x and y of what is placed by them. Raises ShapeFault."""
+    return Matrix.translate(*(length(element.get(key), whole) for key, whole in zip("xy", view, strict=True)))
+
+
 def path_of(element: Element, kind: str, view: tuple[float, float]) -> Path | None:
     """The outline of a shape in its own px; None for one that shows nothing. Raises ShapeFault."""
     width, height = view
@@ -89,7 +99,7 @@ def path_of(element: Element, kind: str, view: tuple[float, float]) -> Path | No
 def box_of(element: Element, kind: str, view: tuple[float, float]) -> tuple[float, ...] | None:
     """(x, y, width, height, rx, ry) of a rect, circle or ellipse; None where one side is missing. Raises ShapeFault."""
     width, height = view
-    get, diagonal = element.get, math.hypot(width, height) / math.sqrt(2.0)
+    get, radial = element.get, diagonal(view)
     if kind == "rect":
         x, y = length(get("x"), width), length(get("y"), height)
         w, h = length(get("width"), width), length(get("height"), height)
@@ -98,8 +108,8 @@ def box_of(element: Element, kind: str, view: tuple[float, float]) -> tuple[floa
         box = (x, y, w, h, min(rx, w / 2.0), min(ry, h / 2.0))
     else:
         radius = get("r")
-        rx = length(get("rx", radius), width if kind == "ellipse" else diagonal)
-        ry = length(get("ry", radius), height if kind == "ellipse" else diagonal)
+        rx = length(get("rx", radius), width if kind == "ellipse" else radial)
+        ry = length(get("ry", radius), height if kind == "ellipse" else radial)
         cx, cy = length(get("cx"), width), length(get("cy"), height)
         box = (cx - rx, cy - ry, 2.0 * rx, 2.0 * ry, rx, ry)
     return box if box[2] > 0.0 and box[3] > 0.0 else None

@@ -17,10 +17,10 @@ from svgelements import Matrix
 
 from keen_ripple.core.colour import colour_text, parse_colour
 from keen_ripple.core.errors import ColourFault
-from keen_ripple.intake.outlines import length, matrix_of
+from keen_ripple.intake.opened import href_of, kind_of
+from keen_ripple.intake.outlines import diagonal, length, matrix_of
 from keen_ripple.intake.styles import Sheet
 
-HREF = "{http://www.w3.org/1999/xlink}href"
 Box = tuple[float, float, float, float]
 """(left, top, width, height)"""
 
@@ -60,7 +60,7 @@ class Gradients:
         None where there is no such gradient.
         """
         element = self._by_id.get(name)
-        kind = "" if element is None else str(element.tag).rpartition("}")[2]
+        kind = "" if element is None else kind_of(element)
         if element is None or kind not in ("linearGradient", "radialGradient"):
             return None
         chain = self._chain(element)
@@ -85,7 +85,7 @@ class Gradients:
                 for i, key in enumerate(("x1", "y1", "x2", "y2"))
             ]
             return _Linear(ends, total, stops)
-        middle = math.hypot(*whole) / math.sqrt(2.0)
+        middle = diagonal(whole)
         centre = [length(get(key), whole[i], whole[i] / 2.0) for i, key in enumerate(("cx", "cy"))]
         radius = length(get("r"), middle, middle / 2.0)
         for key, at in (("fx", centre[0]), ("fy", centre[1])):
@@ -106,7 +106,7 @@ class Gradients:
         following: Element | None = element
         while following is not None and following not in chain:
             chain.append(following)
-            name = (following.get("href") or following.get(HREF) or "").removeprefix("#")
+            name = href_of(following).removeprefix("#")
             following = self._by_id.get(name)
         return chain
 

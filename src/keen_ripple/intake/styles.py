@@ -8,6 +8,8 @@ from xml.etree.ElementTree import Element
 import cssselect2
 import tinycss2
 
+from keen_ripple.intake.opened import kind_of
+
 INHERITED = {
     "fill": "black",
     "fill-opacity": "1",
@@ -46,7 +48,7 @@ class Sheet:
         self._rules = self.left_out = 0
         self._wrapped = {wrapper.etree_element: wrapper for wrapper in _wrappers(root)}
         for element in root.iter():
-            if str(element.tag).rpartition("}")[2] == "style":
+            if kind_of(element) == "style":
                 self._add("".join(element.itertext()))
 
     def of(self, element: Element, outer: Mapping[str, str]) -> Style:

@@ -14,9 +14,20 @@ from svgelements import Matrix, Path
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.document.fields import PICTURE
 from keen_ripple.intake.layers import Names, group_of, layer_of_box, layer_of_path, mask_of
-from keen_ripple.intake.opened import IntakeFault, opened
-from keen_ripple.intake.outlines import Outline, ShapeFault, box_of, length, matrix_of, numbers_of, path_of, placed
-from keen_ripple.intake.paints import HREF, Box, Gradients, colour, share
+from keen_ripple.intake.opened import IntakeFault, href_of, kind_of, opened
+from keen_ripple.intake.outlines import (
+    Outline,
+    ShapeFault,
+    box_of,
+    diagonal,
+    length,
+    matrix_of,
+    numbers_of,
+    offset_of,
+    path_of,
+    placed,
+)
+from keen_ripple.intake.paints import Box, Gradients, colour, share
 from keen_ripple.intake.stage import sized, stage, view_of
 from keen_ripple.intake.styles import Sheet, Style
 
@@ -52,6 +63,8 @@ def take_svg(data: bytes, name: str) -> Taken:
     intake = _Intake(root)
     width, height, matrix = stage(root)
     layers = intake.inside(root, intake.sheet.of(root, {}), matrix)
+    if any(kind_of(element) in MOTION for element in root.iter()):
+        intake.note("motion inside the file was left out; it shows its first look")
     if intake.sheet.left_out:
         intake.note(f"{intake.sheet.left_out} style rules were left out")
     if not layers:
@@ -91,11 +104,8 @@ class _Intake:
         return [layer for child in element for layer in self._layers(child, style, matrix)]
 
     def _layers(self, element: Element, outer: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        kind = str(element.tag).rpartition("}")[2]
-        if not isinstance(element.tag, str) or kind in SILENT or _is_foreign(element.tag):
-            return []
-        if kind in MOTION:
-            self.note("motion inside the file was left out; it shows its first look")
+        kind = kind_of(element)
+        if not isinstance(element.tag, str) or kind in (*SILENT, *MOTION) or _is_foreign(element.tag):
             return []
         if kind not in (*GROUPS, *SHAPES, "use", "image") or (kind == "symbol" and not self._using):
             self.note(f"{kind} was left out")
@@ -116,9 +126,6 @@ class _Intake:
             return []
 
     def _read(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        for motion in element:
-            if str(motion.tag).rpartition("}")[2] in MOTION:
-                self.note("motion inside the file was left out; it shows its first look")
         if style["filter"] != "none":
             self.note(f"the filter of {kind} was left out")
         if style["mask"] != "none":
@@ -140,8 +147,7 @@ class _Intake:
             return matrix
         host = self._using[-1] if self._using else element
         _, _, inner = stage(sized(element, host, self._view))
-        x, y = (length(element.get(key), whole) for key, whole in zip("xy", self._view, strict=True))
-        return inner * Matrix.translate(x, y) * matrix
+        return inner * offset_of(element, self._view) * matrix
 
     def _group(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
         layers = self.inside(element, style, matrix)
@@ -154,17 +160,17 @@ class _Intake:
         return [group_of(layers, self._names, named or "group", opacity)]
 
     def _used(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        name = (element.get("href") or element.get(HREF) or "").strip()
+        name = href_of(element)
         target = self._by_id.get(name.removeprefix("#")) if name.startswith("#") else None
         if target is None:
             self.note(f"use of {name[:60] or 'nothing'} was left out: only what is in the file is read")
             return []
         if target in self._using or element in self._using or len(self._using) >= DEEPEST_USE:
             raise ShapeFault("it uses itself")
-        x, y = (length(element.get(key), whole) for key, whole in zip("xy", self._view, strict=True))
+        own = offset_of(element, self._view) * matrix
         self._using.append(element)
         try:
-            layers = self._layers(target, style, Matrix.translate(x, y) * matrix)
+            layers = self._layers(target, style, own)
         finally:
             self._using.pop()
         opacity = share(style["opacity"], 1.0)
@@ -182,8 +188,6 @@ class _Intake:
         if path is None or outline is None:
             return []
         look = self._line(style, matrix, kind)
-        if look.get("stroke", "none") == "none":
-            look = {"stroke": "none"}
         name = self._names.of(element.get("id", ""), kind)
         fill, box = self._fill(style, path, matrix, outline) if kind != "line" else ("none", None)
         if fill == "none" and look["stroke"] == "none":
@@ -223,14 +227,14 @@ class _Intake:
     def _line(self, style: Style, matrix: Matrix, kind: str) -> dict[str, Any]:
         text = style["stroke"]
         if text == "none":
-            return {}
+            return {"stroke": "none"}
         a, b, c, d, _, _ = numbers_of(matrix)
         scale = math.sqrt(abs(a * d - b * c))
         if abs(math.hypot(a, b) - math.hypot(c, d)) > 1e-3 * scale:
             self.note(f"the stroke of {kind} is drawn as wide everywhere, though it was stretched unevenly")
-        width = length(style["stroke-width"], math.hypot(*self._view) / math.sqrt(2.0)) * scale
+        width = length(style["stroke-width"], diagonal(self._view)) * scale
         if width <= 0.0:
-            return {}
+            return {"stroke": "none"}
         found = URL.match(text)
         if found:
             paint = self._gradients.paint(found[1], (0.0, 0.0, 1.0, 1.0), matrix, 1.0, self._view)
@@ -250,7 +254,7 @@ class _Intake:
         return look
 
     def _image(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        source = re.sub(r"\s+", "", element.get("href") or element.get(HREF) or "").replace("image/jpg", "image/jpeg")
+        source = re.sub(r"\s+", "", href_of(element)).replace("image/jpg", "image/jpeg")
         if not re.match(PICTURE, source) or len(source) > 4_000_000:
             self.note("image was left out: only PNG, JPEG and WebP inside the file are read, up to 3 MB")
             return []
@@ -292,13 +296,12 @@ class _Intake:
     def _clip_outlines(self, clip: Element, matrix: Matrix) -> Iterable[tuple[Outline, str]]:
         own = matrix_of(clip.get("transform", "")) * matrix
         for child in clip:
-            kind, placing = str(child.tag).rpartition("}")[2], own
+            kind, placing = kind_of(child), own
             if kind == "use":
-                name = (child.get("href") or child.get(HREF) or "").removeprefix("#")
-                x, y = (length(child.get(key), whole) for key, whole in zip("xy", self._view, strict=True))
-                placing = Matrix.translate(x, y) * matrix_of(child.get("transform", "")) * own
+                name = href_of(child).removeprefix("#")
+                placing = offset_of(child, self._view) * matrix_of(child.get("transform", "")) * own
                 child = self._by_id.get(name, child)
-                kind = str(child.tag).rpartition("}")[2]
+                kind = kind_of(child)
             if kind not in SHAPES:
                 continue
             path = path_of(child, kind, self._view)

@@ -11,7 +11,7 @@ from keen_ripple.core.document import Piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.timeline import Timeline, cross_fade_at, sample
-from keen_ripple.render.layers import draw_layers
+from keen_ripple.render.layers import added, draw_layers
 from keen_ripple.render.paints import argb
 
 MOST_PIXELS = 64_000_000
@@ -48,12 +48,6 @@ def _drawn(piece: Piece, looks: list[tuple[Pose, float]], scale: float, ground: 
     canvas = surface.getCanvas()
     canvas.clear(argb(ground or piece.ground or "none"))
     canvas.scale(scale, scale)
-    if len(looks) > 1:
-        canvas.saveLayer()
-    for pose, share in looks:
-        canvas.saveLayer(paint=skia.Paint(Alphaf=share, BlendMode=skia.BlendMode.kPlus) if share < 1.0 else None)
-        draw_layers(canvas, piece.layers, pose)
-        canvas.restore()
-    canvas.restoreToCount(1)
+    added(canvas, looks, lambda pose: draw_layers(canvas, piece.layers, pose))
     image = surface.makeImageSnapshot()
     return np.asarray(image.toarray(colorType=skia.kRGBA_8888_ColorType))

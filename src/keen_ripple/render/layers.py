@@ -43,7 +43,7 @@ def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose) -> None:
     opacity = look["opacity"] * look["visible"]
     if opacity <= 0.0:
         return
-    canvas.save()
+    outside = canvas.save()
     canvas.concat(_matrix(look))
     filters = _filters(layer.kind, look)
     if opacity < 1.0 or filters is not None:
@@ -51,7 +51,7 @@ def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose) -> None:
     KINDS[layer.kind](canvas, look)
     if layer.kind == "group":
         draw_layers(canvas, layer.layers, pose)
-    canvas.restoreToCount(canvas.getSaveCount() - (2 if opacity < 1.0 or filters is not None else 1))
+    canvas.restoreToCount(outside)
 
 
 def _filters(kind: str, look: Look) -> skia.ImageFilter | None:
@@ -70,8 +70,13 @@ def _faded(canvas: skia.Canvas, value: Any, draw: Callable[[Any], None]) -> None
     if not isinstance(value, Fade):
         draw(value)
         return
+    added(canvas, [(value.from_, 1.0 - value.share), (value.to, value.share)], draw)
+
+
+def added(canvas: skia.Canvas, parts: Sequence[tuple[Any, float]], draw: Callable[[Any], None]) -> None:
+    """Draws each part by its share (0–1) and adds them up, so that what is the same in all of them stays whole."""
     canvas.saveLayer()
-    for part, share in ((value.from_, 1.0 - value.share), (value.to, value.share)):
+    for part, share in parts:
         canvas.saveLayer(paint=skia.Paint(Alphaf=share, BlendMode=skia.BlendMode.kPlus))
         draw(part)
         canvas.restore()

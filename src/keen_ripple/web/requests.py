@@ -17,6 +17,14 @@ def body() -> dict[str, Any]:
     return value
 
 
+def number(value: dict[str, Any], name: str) -> float:
+    """One number of the object. Raises RequestFault."""
+    found = value.get(name)
+    if not isinstance(found, int | float) or isinstance(found, bool):
+        raise RequestFault(f"The {name} is no number.", place=f"/{name}", value=found, remedy="Send a number.")
+    return float(found)
+
+
 def field(value: dict[str, Any], name: str, kind: type) -> Any:
     """One field of the object, of the type given. Raises RequestFault."""
     found = value.get(name)

@@ -16,7 +16,7 @@ from keen_ripple.store import pieces
 from keen_ripple.web import revisions
 from keen_ripple.web.database import connection
 from keen_ripple.web.errors import RequestFault
-from keen_ripple.web.requests import body, field
+from keen_ripple.web.requests import body, field, number
 
 blueprint = Blueprint("retimings", __name__, url_prefix="/api/pieces/<piece_id>")
 
@@ -31,14 +31,13 @@ WAYS: Mapping[str, tuple[str, Callable[[Piece, float], Piece]]] = {
 def retime(piece_id: str) -> ResponseReturnValue:
     """{by: factor | length | frames, value} → the patch that would do it, its label, and the run as it would be."""
     wish = body()
-    by, value = field(wish, "by", str), wish.get("value")
+    by = field(wish, "by", str)
     if by not in WAYS:
         raise RequestFault(f"{by!r} is no way to retime.", place="/by", value=by, remedy=f"Use {', '.join(WAYS)}.")
-    if not isinstance(value, int | float) or isinstance(value, bool):
-        raise RequestFault("The value is no number.", place="/value", value=value, remedy="Send a number.")
+    value = number(wish, "value")
     label, way = WAYS[by]
     before = revisions.timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id)).piece
-    after = way(before, float(value))
+    after = way(before, value)
     patch = jsonpatch.make_patch(_written(before), _written(after)).patch
     run = timeline_of(after).run
     length = {"lead_in_ms": run.lead_in_ms, "loop_ms": run.loop_ms, "total_ms": run.total_ms}

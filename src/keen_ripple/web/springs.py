@@ -6,8 +6,7 @@ from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.curves import Spring
-from keen_ripple.web.errors import RequestFault
-from keen_ripple.web.requests import body
+from keen_ripple.web.requests import body, number
 
 blueprint = Blueprint("springs", __name__, url_prefix="/api/springs")
 
@@ -16,14 +15,8 @@ blueprint = Blueprint("springs", __name__, url_prefix="/api/springs")
 def fit() -> ResponseReturnValue:
     """{overshoot, settling_ms} → stiffness and damping at mass 1; without overshoot it just does not swing."""
     wish = body()
-    overshoot, settling_ms = (_number(wish.get(name), name) for name in ("overshoot", "settling_ms"))
+    overshoot, settling_ms = (number(wish, name) for name in ("overshoot", "settling_ms"))
     # A hair less: springs last whole ms, rounded up.
     seconds = (settling_ms - 1e-3) / 1000.0
     spring = Spring.fit(overshoot, seconds) if overshoot != 0.0 else Spring.lasting(seconds)
     return jsonify({"stiffness": round(spring.stiffness, 6), "damping": round(spring.damping, 6)})
-
-
-def _number(value: object, name: str) -> float:
-    if not isinstance(value, int | float) or isinstance(value, bool):
-        raise RequestFault(f"The {name} is no number.", place=f"/{name}", value=value, remedy="Send a number.")
-    return float(value)

@@ -1,5 +1,5 @@
 import { useBench } from '../bench';
-import { archesOf, isOpen, seamText, type Arch, type Column } from './columns';
+import { archesOf, seamText, type Arch, type Column } from './columns';
 
 const FOOT = 34;
 
@@ -11,7 +11,6 @@ export function Arches({ columns, width }: { columns: readonly Column[]; width: 
   const chosen = useBench((b) => b.transition);
   const arches = archesOf(piece, columns, run);
   const closing = arches.find((arch) => arch.closing);
-  const open = seam && isOpen(seam);
   return (
     <svg className="arch-lines" width={width} height={FOOT + 2} aria-hidden="true">
       {arches.map((arch) => (
@@ -21,7 +20,7 @@ export function Arches({ columns, width }: { columns: readonly Column[]; width: 
         <path key={arch.id} className="tip" d={`M${arch.to - 3} ${FOOT - 5}l3 5l3 -5`} />
       ))}
       {closing && seam && (
-        <text x={(closing.from + closing.to) / 2} y={11} className={open ? 'seam open' : 'seam'}>
+        <text x={(closing.from + closing.to) / 2} y={11} className={seam.open ? 'seam open' : 'seam'}>
           {seamText(seam)}
         </text>
       )}

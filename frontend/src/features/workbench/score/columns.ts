@@ -58,12 +58,9 @@ export function archesOf(piece: Piece, columns: readonly Column[], run: Run): Ar
   }));
 }
 
-/** Whether values jump where the loop closes. */
-export const isOpen = (seam: Seam) => seam.distance_px >= 0.05 || seam.colour >= 0.005;
-
 export function seamText(seam: Seam): string {
   const looks = seam.colour >= 0.005 ? `, ${seam.colour.toFixed(2)} in colour` : '';
   // A few pixels of an edge are seen by nobody.
-  const alike = isOpen(seam) && seam.picture < 0.0005 ? ', looks the same' : '';
+  const alike = seam.open && seam.picture < 0.0005 ? ', looks the same' : '';
   return `loops · seam ${seam.distance_px.toFixed(1)} px${looks}${alike}`;
 }

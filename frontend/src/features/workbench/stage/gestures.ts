@@ -1,6 +1,5 @@
 /* What a drag on the pose makes of a layer: moved, resized, turned. Pure. */
-import type { Look, Pose } from '../../../api/answers';
-import type { Layer } from '../../../api/answers';
+import type { Layer, Look, Pose } from '../../../api/answers';
 import { chainTo, cornersOf, localMatrix, type Point } from '../../../shared/geometry/matrix';
 import { round } from '../../../shared/text/sums';
 
@@ -65,11 +64,16 @@ function movedTo({ look, parent, from, corners }: Held, to: Point, keys: Keys, l
   return { values: { x: round(Number(look.x) + whole(dx, guides.x)), y: round(Number(look.y) + whole(dy, guides.y)) }, guides };
 }
 
+/** The two edges of what has its corners there, and its middle. */
+function edges(places: readonly number[]): [number, number, number] {
+  const [low, high] = [Math.min(...places), Math.max(...places)];
+  return [low, (low + high) / 2, high];
+}
+
 /** The nearest line that an edge or the middle comes to lie on. */
 function snapped(places: readonly number[], by: number, lines: readonly number[], reach: number): { by: number; line: number } | null {
-  const [low, high] = [Math.min(...places), Math.max(...places)];
   let best: { by: number; line: number; off: number } | null = null;
-  for (const own of [low, (low + high) / 2, high]) {
+  for (const own of edges(places)) {
     for (const line of lines) {
       const off = Math.abs(own + by - line);
       if (off <= reach && (!best || off < best.off)) best = { by: line - own, line, off };
@@ -126,9 +130,7 @@ export function linesBeside(layers: readonly Layer[], id: string, pose: Pose, pi
     if (sibling.id === id || !pose[sibling.id] || !Number(pose[sibling.id]!.opacity)) continue;
     const corners = cornersOf([...chain.slice(0, -1), sibling], pose);
     for (const [axis, lines] of [[0, x], [1, y]] as const) {
-      const places = corners.map((corner) => corner[axis]!);
-      const [low, high] = [Math.min(...places), Math.max(...places)];
-      lines.push(low, (low + high) / 2, high);
+      lines.push(...edges(corners.map((corner) => corner[axis]!)));
     }
   }
   return { x, y };

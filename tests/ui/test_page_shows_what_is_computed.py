@@ -73,3 +73,14 @@ def test_the_page_shows_what_is_computed(bench, name: str) -> None:
         bench.keys(Keys.ARROW_RIGHT, shift=True)
         bench.keys(*[Keys.ARROW_RIGHT] * int(np.ceil(timeline.run.total_ms / 90) - 10))
     assert len(seen_at) >= 5
+
+
+def test_a_path_takes_a_gradient_again_after_a_colour(bench) -> None:
+    bench.open("/pieces/boarding-stamp")
+    bench.one("[data-row='tick']").click()
+    cuts = "[data-stage=pose] [data-layer=tick] clipPath"
+    for revision, kind, count in ((2, "linear", 1), (3, "colour", 0), (4, "conic", 1)):
+        bench.one(f"[aria-label='Kind of fill'] [title='{kind}']").click()
+        bench.wait_for_revision(revision)
+        bench.wait(lambda count=count: len(bench.all(cuts)) == count, kind)
+    assert bench.one(f"{cuts} > path").get_attribute("d")

@@ -232,6 +232,8 @@ def _corrected(piece: Piece, length_ms: int) -> Piece:
             return piece
         played = {segment.transition for segment in run.segments if segment.end_ms > run.lead_in_ms}
         early = [t for t in reversed(piece.transitions) if t.early_ms and t.id in played]
+        if not early:
+            break
         chosen = early[turn % len(early)]
         changed = chosen.model_copy(update={"early_ms": max(chosen.early_ms - missing, 0)})
         transitions = tuple(changed if t.id == chosen.id else t for t in piece.transitions)

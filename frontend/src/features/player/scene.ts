@@ -247,7 +247,11 @@ function strokePath(element: Element): SVGPathElement {
 /** A gradient inside a path: a box as large as the view, cut along the outline. */
 function paintedBox({ element, path }: Shown, look: Look): void {
   let box = element.querySelector('foreignObject');
-  if (typeof look.fill !== 'object') return box?.remove();
+  if (typeof look.fill !== 'object') {
+    box?.previousElementSibling!.remove();
+    box?.remove();
+    return;
+  }
   if (!box) {
     const { clipPath } = clipPathNamed(`paint-${++serial}`);
     box = document.createElementNS(SVG, 'foreignObject');

@@ -279,3 +279,75 @@ def test_springs_by_what_is_seen_of_them(client: FlaskClient, overshoot: float, 
     assert max(spring.peak()[1] - 1, 0) == pytest.approx(overshoot, abs=0.001)
     for wrong in ({"overshoot": 1, "settling_ms": 400}, {"overshoot": 0, "settling_ms": 0}, {"overshoot": "x"}):
         assert client.post("/api/springs", json=wrong).status_code in (400, 422)
+
+
+def test_a_piece_is_asked_and_stays_as_it_is(client: FlaskClient) -> None:
+    wish = {"from": "slack", "to": "first-lift", "count": 3, "easing": "linear"}
+    steps = client.post(f"{TIDE}/between", json=wish).get_json()["steps"]
+    poses = client.get(TIDE).get_json()["poses"]
+    low, high = (poses[state]["buoy-1"]["y"] for state in ("slack", "first-lift"))
+    assert [step["buoy-1"]["y"] for step in steps] == [low + (high - low) * share for share in (0.25, 0.5, 0.75)]
+    points = client.post(f"{TIDE}/path", json={"layer": "buoy-1", "every_ms": 100}).get_json()["points"]
+    assert len({y for _, y in points}) > 5
+    shown = client.post(f"{TIDE}/colour", json={"state": "slack", "x": 5, "y": 100}).get_json()["colour"]
+    assert shown == "#ffffff"
+    assert client.post(f"{TIDE}/colour", json={"state": "slack", "x": -5, "y": 1e9}).get_json()["colour"] == "none"
+    assert client.get(TIDE).get_json()["revision"] == 1
+
+
+@pytest.mark.parametrize(
+    ("path", "wish", "says"),
+    [
+        ("between", {"from": "slack", "to": "ebb", "count": 0, "easing": "linear"}, "1 to 100"),
+        ("between", {"from": "slack", "to": "ebb", "count": 1, "easing": "wobble"}, "is not an easing function"),
+        ("between", {"from": "slack", "to": "moon", "count": 1, "easing": "linear"}, "no state 'moon'"),
+        ("path", {"layer": "moon", "every_ms": 100}, "no layer 'moon'"),
+        ("colour", {"state": "moon", "x": 0, "y": 0}, "no state 'moon'"),
+    ],
+)
+def test_what_cannot_be_asked_is_said(client: FlaskClient, path: str, wish: dict[str, Any], says: str) -> None:
+    answer = client.post(f"{TIDE}/{path}", json=wish)
+    assert answer.status_code in (400, 422)
+    assert says in "{message} {remedy}".format(**answer.get_json()["error"])
+
+
+def test_takes_are_kept_compared_and_dropped(client: FlaskClient) -> None:
+    takes = f"{TIDE}/takes"
+    assert client.get(takes).get_json() == {"takes": [], "table": []}
+    assert client.post(takes, json={"name": "Calm"}).get_json() == {"number": 1}
+    edit(client, patch=replace("/transitions/0/hold_ms", 500))
+    answer = client.get(takes).get_json()
+    [take] = answer["takes"]
+    assert (take["name"], take["fault"], take["computed"]["run"]["loop_ms"]) == ("Calm", None, 2060)
+    [row] = answer["table"]
+    assert row["transition"] == "Slack → First lift"
+    assert [cell.split(" · ")[0] for cell in row["cells"]] == ["hold 500", "hold 120"]
+
+    # A state that is gone: the take says so, and is kept.
+    ebb = [{"op": "remove", "path": "/transitions/4"}, {"op": "remove", "path": "/transitions/3"}]
+    answered = edit(client, revision=2, patch=[*ebb, {"op": "remove", "path": "/states/4"}])
+    assert answered.status_code == 200
+    [take] = client.get(takes).get_json()["takes"]
+    assert take["computed"] is None
+    assert "no state 'ebb'" in take["fault"]
+    assert client.delete(f"{takes}/1").status_code == 200
+    assert client.delete(f"{takes}/1").status_code == 404
+    assert client.get(takes).get_json()["takes"] == []
+
+
+def test_presets_are_shared_by_all_pieces(client: FlaskClient) -> None:
+    assert client.get("/api/presets").get_json() == {"presets": []}
+    spring = {"kind": "spring", "stiffness": 300, "damping": 20}
+    for timing in ({"kind": "curve", "duration_ms": 200, "easing": "ease"}, spring):
+        assert client.post("/api/presets", json={"name": " Harbour ", "timing": timing}).status_code == 201
+    assert client.get("/api/presets").get_json() == {"presets": [{"name": "Harbour", "timing": spring}]}
+    for wish, says in (
+        ({"name": "", "timing": spring}, "1 to 40"),
+        ({"name": "x", "timing": {"kind": "curve", "duration_ms": -1}}, "no timing"),
+        ({"name": "x", "timing": {"kind": "spring", "stiffness": 1e6, "damping": 1e-6}}, "no timing"),
+    ):
+        answer = client.post("/api/presets", json=wish)
+        assert answer.status_code == 400
+        assert says in "{message} {remedy}".format(**answer.get_json()["error"])
+    assert client.delete("/api/presets/Harbour").status_code == 200
+    assert client.delete("/api/presets/Harbour").status_code == 404

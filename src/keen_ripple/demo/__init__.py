@@ -14,6 +14,9 @@ PIECES = (
     "boarding-stamp",
     "fog-notice",
     "sonar-sweep",
+    "deck-lamp-switch",
+    "ramp-loading",
+    "pier-carousel",
 )
 
 

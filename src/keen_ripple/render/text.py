@@ -29,7 +29,8 @@ def draw_text(canvas: skia.Canvas, text: str, look: Mapping[str, Any], paint: sk
     # All space follows its letter; here half of it stands before.
     early = look["letter_spacing"] / 2.0
     for number, line in enumerate(lines):
-        baseline = top + number * height + _baseline(look, height)
+        # Browsers put baselines on whole px of the layer, before it is scaled or turned.
+        baseline = math.floor(top + number * height + _baseline(look, height) + 0.5)
         line.paint(canvas, (room - line.LongestLine) * share - early, baseline - round(line.AlphabeticBaseline))
 
 

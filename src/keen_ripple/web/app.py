@@ -7,7 +7,21 @@ from pathlib import Path
 from flask import Flask
 
 from keen_ripple.store import connect, migrate
-from keen_ripple.web import edits, errors, handoffs, intakes, page, pieces, retimings, schema, security, springs
+from keen_ripple.web import (
+    askings,
+    edits,
+    errors,
+    handoffs,
+    intakes,
+    page,
+    pieces,
+    presets,
+    retimings,
+    schema,
+    security,
+    springs,
+    takes,
+)
 
 
 def create_app(database_path: Path | str) -> Flask:
@@ -25,6 +39,6 @@ def create_app(database_path: Path | str) -> Flask:
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
     for part in (security, errors):
         part.install(app)
-    for module in (pieces, edits, retimings, springs, intakes, handoffs, schema, page):
+    for module in (pieces, edits, askings, retimings, springs, presets, takes, intakes, handoffs, schema, page):
         app.register_blueprint(module.blueprint)
     return app

@@ -21,6 +21,8 @@ def asset(name: str) -> Response:
 
 @blueprint.get("/")
 @blueprint.get("/pieces/<piece_id>")
+@blueprint.get("/pieces/<piece_id>/run-sheet")
+@blueprint.get("/pieces/<piece_id>/takes")
 def page(piece_id: str = "") -> Response:
     index = DIST / "index.html"
     if not index.exists():

@@ -1,0 +1,43 @@
+"""What sets of timings differ in, transition by transition."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from keen_ripple.core.document import Piece
+from keen_ripple.core.document.transitions import Curve, Spring, Transition
+
+
+def differences(pieces: Sequence[Piece]) -> list[tuple[str, list[str]]]:
+    """For each transition that is not the same in all of these pieces: its name, and how it goes in each.
+
+    The pieces have the same states. A transition that a piece does not have is a dash.
+    """
+    names = {state.id: state.name for piece in pieces for state in piece.states}
+    ways = {t.id: f"{names[t.from_]} → {names[t.to]}" for piece in pieces for t in piece.transitions}
+    found = []
+    for way, name in ways.items():
+        own = [next((t for t in piece.transitions if t.id == way), None) for piece in pieces]
+        if any(t != own[0] for t in own):
+            found.append((name, ["–" if t is None else described(t) for t in own]))
+    return found
+
+
+def described(transition: Transition) -> str:
+    """In a line: what sets it off, how it goes, and what has a timing of its own."""
+    rests = transition.cue if transition.cue != "hold" else f"hold {transition.hold_ms}"
+    early = f", {transition.early_ms} early" if transition.early_ms else ""
+    goes = timing_text(transition.timing) if transition.style == "tween" else transition.style
+    lanes = [f"{lane.layer} {_lane_text(lane.delay_ms, lane.timing)}" for lane in transition.lanes]
+    staggers = [f"stagger {s.each_ms if s.each_ms is not None else s.total_ms}" for s in transition.staggers]
+    return " · ".join([f"{rests}{early}", goes, *lanes, *staggers])
+
+
+def timing_text(timing: Curve | Spring) -> str:
+    if isinstance(timing, Curve):
+        return f"{timing.duration_ms} ms {timing.easing}"
+    return f"spring {timing.stiffness:g}/{timing.damping:g}/{timing.mass:g}, {timing.length_ms()} ms"
+
+
+def _lane_text(delay_ms: int, timing: Curve | Spring | None) -> str:
+    return f"+{delay_ms}" if timing is None else f"+{delay_ms} {timing_text(timing)}"

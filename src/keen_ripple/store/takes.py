@@ -1,0 +1,38 @@
+"""Takes: timings of a piece that were kept."""
+
+from __future__ import annotations
+
+import json
+import sqlite3
+from dataclasses import dataclass
+from typing import Any
+
+from keen_ripple.store.pieces import Missing
+
+
+@dataclass(frozen=True)
+class Take:
+    """The transitions of a piece as they stood when they were kept."""
+
+    number: int
+    name: str
+    transitions: list[dict[str, Any]]
+
+
+def takes_of(conn: sqlite3.Connection, piece_id: str) -> list[Take]:
+    """In the order in which they were kept."""
+    rows = conn.execute("SELECT * FROM take WHERE piece_id = ? ORDER BY number", (piece_id,))
+    return [Take(row["number"], row["name"], json.loads(row["transitions"])) for row in rows]
+
+
+def keep(conn: sqlite3.Connection, piece_id: str, name: str, transitions: list[dict[str, Any]]) -> int:
+    """Keeps these transitions under a name; the number of the take."""
+    [number] = conn.execute("SELECT coalesce(max(number), 0) + 1 FROM take WHERE piece_id = ?", (piece_id,)).fetchone()
+    conn.execute("INSERT INTO take VALUES (?, ?, ?, ?)", (piece_id, number, name, json.dumps(transitions)))
+    return int(number)
+
+
+def drop(conn: sqlite3.Connection, piece_id: str, number: int) -> None:
+    """Raises Missing."""
+    if conn.execute("DELETE FROM take WHERE piece_id = ? AND number = ?", (piece_id, number)).rowcount == 0:
+        raise Missing(f"There is no take {number}.", value=number, remedy="Load the takes again.")

@@ -1,0 +1,79 @@
+"""What the page asks of a piece without changing it: in-betweens, the path of a layer, a colour of a pose."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+from flask import Blueprint, Response, current_app, jsonify, request
+from flask.typing import ResponseReturnValue
+
+from keen_ripple.core.colour import colour_text
+from keen_ripple.core.curves import parse_easing
+from keen_ripple.core.inbetween import inbetweens
+from keen_ripple.core.motion import motion_path
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.render import draw_pose, filmstrip, png
+from keen_ripple.store import pieces
+from keen_ripple.web import revisions
+from keen_ripple.web.database import connection
+from keen_ripple.web.errors import RequestFault
+from keen_ripple.web.requests import body, field, number
+
+blueprint = Blueprint("askings", __name__, url_prefix="/api/pieces/<piece_id>")
+
+MOST_STEPS = 100
+
+
+def _timeline(piece_id: str) -> Timeline:
+    return revisions.timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id))
+
+
+def _state(timeline: Timeline, wish: dict[str, Any]) -> str:
+    name = field(wish, "state", str)
+    if name not in timeline.poses:
+        known = ", ".join(timeline.poses)
+        raise RequestFault(f"There is no state {name!r}.", place="/state", value=name, remedy=f"Known: {known}.")
+    return str(name)
+
+
+@blueprint.post("/between")
+def between(piece_id: str) -> ResponseReturnValue:
+    """{from, to, count, easing} → what each of `count` states on the way would say, spread along the easing."""
+    wish = body()
+    count, easing = field(wish, "count", int), parse_easing(field(wish, "easing", str))
+    if not 1 <= count <= MOST_STEPS:
+        raise RequestFault(
+            f"{count} states cannot lie between.", place="/count", value=count, remedy="Ask for 1 to 100."
+        )
+    shares = easing(np.arange(1, count + 1) / (count + 1.0)).tolist()
+    start, end = field(wish, "from", str), field(wish, "to", str)
+    return jsonify({"steps": inbetweens(_timeline(piece_id).piece, start, end, shares)})
+
+
+@blueprint.post("/path")
+def path(piece_id: str) -> ResponseReturnValue:
+    """{layer, every_ms} → points [x, y] of the layer's pivot at equal times of the run."""
+    wish = body()
+    points = motion_path(_timeline(piece_id), field(wish, "layer", str), number(wish, "every_ms"))
+    return jsonify({"points": points.round(2).tolist()})
+
+
+@blueprint.get("/filmstrip.png")
+def strip(piece_id: str) -> Response:
+    """?frames=12&ground=CSS-COLOUR → moments of the run at equal distances on one sheet, as PNG."""
+    frames = request.args.get("frames", 12, type=int)
+    sheet = filmstrip(_timeline(piece_id), frames, request.args.get("ground") or None)
+    return Response(png(sheet), mimetype="image/png", headers={"Cache-Control": "no-store"})
+
+
+@blueprint.post("/colour")
+def colour(piece_id: str) -> ResponseReturnValue:
+    """{state, x, y} → the colour that the state's pose shows there, in px of the piece; `none` outside of it."""
+    wish = body()
+    timeline = _timeline(piece_id)
+    pixels = draw_pose(timeline.piece, timeline.poses[_state(timeline, wish)])
+    x, y = int(number(wish, "x")), int(number(wish, "y"))
+    inside = 0 <= y < pixels.shape[0] and 0 <= x < pixels.shape[1]
+    r, g, b, alpha = (float(channel) for channel in pixels[y, x]) if inside else (0.0, 0.0, 0.0, 0.0)
+    return jsonify({"colour": colour_text((r, g, b, alpha / 255.0)) if alpha else "none"})

@@ -1,0 +1,62 @@
+"""Takes: kept timings, with what is needed to play them side by side."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from flask import Blueprint, current_app, jsonify
+from flask.typing import ResponseReturnValue
+
+from keen_ripple.core.document import Piece, read_piece
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.takes import differences
+from keen_ripple.core.timeline import timeline_of
+from keen_ripple.store import atomic, pieces, takes
+from keen_ripple.web import revisions
+from keen_ripple.web.database import connection
+from keen_ripple.web.playback import answer
+from keen_ripple.web.requests import body, field
+
+blueprint = Blueprint("takes", __name__, url_prefix="/api/pieces/<piece_id>/takes")
+
+
+@blueprint.get("")
+def show(piece_id: str) -> ResponseReturnValue:
+    """Every take with its motion, and a table of what differs: the piece as it stands first, then each take that fits.
+
+    A take that names what the piece no longer has comes with a fault instead of its motion.
+    """
+    conn = connection()
+    stored = pieces.load(conn, piece_id)
+    now = revisions.timeline_of_revision(current_app.config["DATABASE"], stored)
+    fitting: list[Piece] = []
+    shown: list[dict[str, Any]] = []
+    for take in takes.takes_of(conn, piece_id):
+        entry: dict[str, Any] = {"number": take.number, "name": take.name, "transitions": take.transitions}
+        try:
+            timeline = timeline_of(read_piece({**stored.document, "transitions": take.transitions}))
+            fitting.append(timeline.piece)
+            shown.append({**entry, "computed": answer(timeline, None), "fault": None})
+        except Fault as fault:
+            shown.append({**entry, "computed": None, "fault": f"{fault.message} {fault.remedy}".strip()})
+    table = [{"transition": name, "cells": cells} for name, cells in differences([now.piece, *fitting])]
+    return jsonify({"takes": shown, "table": table})
+
+
+@blueprint.post("")
+def keep(piece_id: str) -> ResponseReturnValue:
+    """Keeps the present timing under a name: {name}."""
+    name = field(body(), "name", str).strip()[:120] or "Take"
+    conn = connection()
+    with atomic(conn):
+        stored = pieces.load(conn, piece_id)
+        number = takes.keep(conn, piece_id, name, stored.document.get("transitions", []))
+    return jsonify({"number": number}), 201
+
+
+@blueprint.delete("/<int:number>")
+def drop(piece_id: str, number: int) -> ResponseReturnValue:
+    conn = connection()
+    with atomic(conn):
+        takes.drop(conn, piece_id, number)
+    return jsonify({"number": number})

@@ -2,21 +2,30 @@
 
 from __future__ import annotations
 
+import contextlib
 from collections.abc import Callable
 from typing import Any
 
 from selenium import webdriver
+from selenium.common.exceptions import TimeoutException
 from selenium.webdriver import ActionChains, Keys
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
 from selenium.webdriver.support.ui import WebDriverWait
 
+from keen_ripple.store import connect, pieces
 from support import Served
 
 
 class Bench:
     def __init__(self, browser: webdriver.Chrome, served: Served) -> None:
         self.browser, self.served = browser, served
+
+    def put(self, document: dict[str, Any]) -> None:
+        """Stores a piece and opens it."""
+        with contextlib.closing(connect(self.served.database)) as conn:
+            pieces.add(conn, document)
+        self.open(f"/pieces/{document['id']}")
 
     def open(self, path: str = "/") -> None:
         self.browser.get(self.served.address + path)
@@ -42,6 +51,69 @@ class Bench:
         element.click()
         element.send_keys(Keys.CONTROL, "a")
         element.send_keys(text, key)
+
+    def changed(self, act: Callable[[], Any]) -> None:
+        """Does it, and waits until the edit has been made."""
+        before = self.revision()
+        act()
+        self.wait_for_revision(before + 1)
+
+    def set(self, label: str, text: str) -> None:
+        """Types into a field, unless it says so already."""
+        if self.field(label).get_property("value") != text:
+            self.changed(lambda: self.fill(self.field(label), text))
+
+    def press(self, name: str) -> None:
+        self.changed(self.button(name).click)
+
+    def pick(self, opener: str, item: str) -> None:
+        """An item of the menu that a button opens."""
+        self.button(opener).click()
+        css = ".ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item"
+        self.wait(lambda: [e for e in self.all(css) if e.text == item], f"no item {item}")[0].click()
+
+    def choose_transition(self, transition: str) -> None:
+        head = self.one(f"[data-transition='{transition}']")
+        self.browser.execute_script("arguments[0].scrollIntoView({inline: 'center'})", head)
+        head.click()
+
+    def click_together(self, *css: str) -> None:
+        """The first plainly, the further ones with Shift."""
+        for n, each in enumerate(css):
+            chain = ActionChains(self.browser)
+            if n:
+                chain.key_down(Keys.SHIFT)
+            chain.click(self.one(each)).key_up(Keys.SHIFT).perform()
+
+    def unfold(self, title: str) -> None:
+        path = f"//details[not(@open)]/summary[.='{title}']"
+        for summary in self.browser.find_elements(By.XPATH, path):
+            summary.click()
+
+    def double_click(self, css: str, until: Callable[[], Any]) -> None:
+        """Twice, and once more where a busy machine took the second click for a new one."""
+
+        def clicked_and_done() -> Any:
+            ActionChains(self.browser).double_click(self.one(css)).perform()
+            with contextlib.suppress(TimeoutException):
+                return WebDriverWait(self.browser, 2, 0.03).until(lambda _: until())
+
+        self.wait(clicked_and_done, f"nothing came of a double click on {css}")
+
+    def rename(self, css: str, label: str, name: str) -> None:
+        self.double_click(css, until=lambda: self.all(f"input[aria-label='{label}']"))
+        self.changed(lambda: self.fill(self.field(label), name))
+
+    def rename_layer(self, layer: str, name: str) -> None:
+        self.rename(f"[data-row='{layer}']", "Name of the layer", name)
+
+    def rename_state(self, state: str, name: str) -> None:
+        self.rename(f"[data-state='{state}']", "Name of the state", name)
+
+    def document(self) -> dict[str, Any]:
+        """What is stored of the piece that is open."""
+        with contextlib.closing(connect(self.served.database)) as conn:
+            return pieces.load(conn, self.browser.current_url.split("/pieces/")[1].split("/")[0]).document
 
     def cell(self, layer: str, prop: str, state: str) -> WebElement:
         return self.one(f"[data-score-row='{layer}/{prop}'] input[aria-label$='in {state}']")
@@ -70,6 +142,41 @@ class Bench:
         """
         x, y = self.browser.execute_script(script, stage, layer)
         return float(x), float(y)
+
+    def zoom(self) -> float:
+        """How many px of the screen one px of the pose takes."""
+        scene = "document.querySelector('[data-stage=pose] .scene')"
+        return float(self.browser.execute_script(f"return {scene}.getBoundingClientRect().width / {scene}.offsetWidth"))
+
+    def on_stage(self, x: float, y: float) -> tuple[float, float]:
+        """Where a place of the piece is on the screen."""
+        script = (
+            "const {x, y} = document.querySelector('[data-stage=pose] .scene').getBoundingClientRect(); return [x, y]"
+        )
+        left, top = self.browser.execute_script(script)
+        return left + x * self.zoom(), top + y * self.zoom()
+
+    def pull(self, *places: tuple[float, float], holding: str | None = None) -> None:
+        """Presses at the first place of the piece, goes through the others, and lets go at the last."""
+        chain = ActionChains(self.browser, duration=0)
+        pointer, keys = chain.w3c_actions.pointer_action, chain.w3c_actions.key_action
+        if holding:
+            chain.key_down(holding)
+        for n, place in enumerate(places):
+            x, y = self.on_stage(*place)
+            pointer.move_to_location(round(x), round(y))
+            keys.pause()
+            if n == 0:
+                pointer.pointer_down()
+                keys.pause()
+        pointer.pointer_up()
+        keys.pause()
+        if holding:
+            chain.key_up(holding)
+        chain.perform()
+
+    def click_at(self, x: float, y: float, holding: str | None = None) -> None:
+        self.pull((x, y), holding=holding)
 
     def drag(self, element: WebElement, dx: float, dy: float) -> None:
         ActionChains(self.browser).click_and_hold(element).move_by_offset(dx, dy).release().perform()

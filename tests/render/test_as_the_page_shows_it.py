@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import base64
-import contextlib
 from typing import Any
 
 import numpy as np
@@ -13,7 +12,6 @@ import skia
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.render import draw_pose
-from keen_ripple.store import connect, pieces
 from support import DEMO, piece, pixels
 
 pytestmark = pytest.mark.xdist_group("ui")
@@ -98,9 +96,7 @@ def test_everything_that_a_layer_can_have_looks_as_on_the_page(bench) -> None:
         for i, layer in enumerate(LAYERS)
     ]
     document = piece(cells, id="sampler", width=420, height=280, states=[{"id": "a", "name": "A"}], transitions=[])
-    with contextlib.closing(connect(bench.served.database)) as conn:
-        pieces.add(conn, document)
-    bench.open("/pieces/sampler")
+    bench.put(document)
     theirs = page_shows(bench, "a")
     timeline = timeline_of(read_piece(document))
     off = np.abs(draw_pose(timeline.piece, timeline.poses["a"], ground="white")[:, :, :3].astype(np.int16) - theirs)

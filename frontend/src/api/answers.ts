@@ -65,6 +65,27 @@ export interface Retimed {
   total_ms: number;
 }
 
+/** A timing with a name, for every piece. */
+export interface Preset {
+  name: string;
+  timing: Transition['timing'];
+}
+
+/** A timing that was kept; without motion where it does not fit the piece any more, which the fault says. */
+export interface Take {
+  number: number;
+  name: string;
+  transitions: Transition[];
+  computed: Computed | null;
+  fault: string | null;
+}
+
+export interface Takes {
+  takes: Take[];
+  /** What differs: the piece as it stands first, then every take that fits. */
+  table: { transition: string; cells: string[] }[];
+}
+
 /** What was found in a drawing from outside. */
 export interface Artwork {
   name: string;

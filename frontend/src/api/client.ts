@@ -1,5 +1,5 @@
 /* The only place that talks to the server. */
-import type { Artwork, ChangeAnswer, Fault, Operation, Retimed, SpringShape, WholeAnswer } from './answers';
+import type { Artwork, ChangeAnswer, Fault, Operation, Preset, Retimed, SpringShape, Takes, Value, WholeAnswer } from './answers';
 
 export class ApiFault extends Error {
   constructor(
@@ -43,10 +43,20 @@ export const api = {
   restore: (id: string) => ask<{ id: string }>('POST', `${at(id)}/restore`),
   retime: (id: string, by: string, value: number) => ask<Retimed>('POST', `${at(id)}/retime`, { by, value }),
   spring: (shape: SpringShape) => ask<{ stiffness: number; damping: number }>('POST', '/springs', shape),
+  between: (id: string, wish: { from: string; to: string; count: number; easing: string }) => ask<{ steps: Record<string, Record<string, Value>>[] }>('POST', `${at(id)}/between`, wish),
+  path: (id: string, layer: string, every_ms: number) => ask<{ points: [number, number][] }>('POST', `${at(id)}/path`, { layer, every_ms }),
+  colourAt: (id: string, state: string, x: number, y: number) => ask<{ colour: string }>('POST', `${at(id)}/colour`, { state, x, y }),
+  presets: () => ask<{ presets: Preset[] }>('GET', '/presets'),
+  keepPreset: (preset: Preset) => ask<{ name: string }>('POST', '/presets', preset),
+  dropPreset: (name: string) => ask<{ name: string }>('DELETE', `/presets/${encodeURIComponent(name)}`),
+  takes: (id: string) => ask<Takes>('GET', `${at(id)}/takes`),
+  keepTake: (id: string, name: string) => ask<{ number: number }>('POST', `${at(id)}/takes`, { name }),
+  dropTake: (id: string, number: number) => ask<{ number: number }>('DELETE', `${at(id)}/takes/${number}`),
   intake: (name: string, svg: string) => ask<Artwork>('POST', '/intake', { name, svg }),
   edit: (id: string, revision: number, label: string, patch: Operation[]) =>
     ask<ChangeAnswer>('PATCH', at(id), { revision, label, patch }),
   undo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/undo`, { revision }),
   redo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/redo`, { revision }),
+  filmstripAddress: (id: string, frames: number, revision: number) => `/api${at(id)}/filmstrip.png?frames=${frames}&revision=${revision}`,
   handoffAddress: (id: string, format: string) => `/api${at(id)}/handoff/${format}`,
 };

@@ -2,7 +2,9 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { App as AntApp, ConfigProvider } from 'antd';
 import { createRoot } from 'react-dom/client';
 import { createBrowserRouter, RouterProvider } from 'react-router';
+import { RunSheetPage } from '../features/run-sheet';
 import { ShelfPage } from '../features/shelf';
+import { TakesPage } from '../features/takes';
 import { WorkbenchPage } from '../features/workbench';
 import './base.css';
 import { theme } from './theme';
@@ -12,6 +14,8 @@ const queries = new QueryClient({ defaultOptions: { queries: { retry: false, ref
 const router = createBrowserRouter([
   { path: '/', element: <ShelfPage /> },
   { path: '/pieces/:id', element: <WorkbenchPage /> },
+  { path: '/pieces/:id/takes', element: <TakesPage /> },
+  { path: '/pieces/:id/run-sheet', element: <RunSheetPage /> },
 ]);
 
 createRoot(document.getElementById('root')!).render(

@@ -28,6 +28,8 @@ export class Clock {
   t = 0;
   rate = 1;
   playing = true;
+  /** The part that is played over and over; none for the whole run. */
+  private part: readonly [from: number, to: number] | null = null;
   private run: Run | null = null;
   private last: number | null = null;
   private frame = 0;
@@ -35,19 +37,42 @@ export class Clock {
   private readonly listeners = new Set<(moment: number) => void>();
 
   get moment(): number {
-    return this.run ? momentOf(this.t, this.run) : 0;
+    if (!this.run) return 0;
+    if (!this.part) return momentOf(this.t, this.run);
+    const [from, to] = this.part;
+    return from + (((this.t - from) % (to - from)) + (to - from)) % (to - from);
   }
 
   setRun(run: Run): void {
     // An edit keeps the moment, unless the run has become too short for it.
     this.t = this.run ? Math.min(this.moment, run.total_ms) : this.t;
     this.run = run;
+    // A part of another run is a part of this one no longer.
+    this.part = null;
     this.tell();
   }
 
   seek(t: number): void {
     this.t = t;
     this.tell();
+  }
+
+  /** Plays only this part of the run (ms), over and over; the whole of it again with null. */
+  setPart(part: readonly [from: number, to: number] | null): void {
+    const moment = this.moment;
+    this.part = part && part[1] > part[0] ? part : null;
+    this.seek(this.part ? this.part[0] : moment);
+    for (const listener of this.switches) listener();
+  }
+
+  get plays(): readonly [from: number, to: number] | null {
+    return this.part;
+  }
+
+  /** Stands still, so many frames of 60 per second further on. */
+  step(frames: number): void {
+    this.setPlaying(false);
+    this.seek(Math.max(this.moment + (frames * 1000) / 60, 0));
   }
 
   setPlaying(playing: boolean): void {

@@ -4,4 +4,4 @@ export { seconds } from './ring';
 export { RunBar } from './RunBar';
 export type { Scene } from './scene';
 export { LoopView, pictureOf, PoseView, type Picture } from './SceneView';
-export { updateTape, type Tape } from './tape';
+export { knotsOf, updateTape, type Tape } from './tape';

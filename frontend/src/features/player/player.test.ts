@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Form, PackedTape, Run } from '../../api/answers';
-import { momentOf } from './clock';
+import { Clock, momentOf } from './clock';
 import { arcPath, arcsOf } from './ring';
 import { segmentAt } from './playing';
 import { readTrack, updateTape } from './tape';
@@ -105,4 +105,24 @@ describe('ring', () => {
   it('shows all of a run that ends', () => expect(arcsOf({ ...run, loop_ms: null })[0]).toEqual({ kind: 'travel', from: 0, to: 0.2 }));
 
   it('draws a whole round as almost one', () => expect(arcPath(0, 1, 10, 0)).toMatch(/^M0.00 -10.00A10 10 0 1 1 -0.00 -10.00$/));
+});
+
+describe('a part played alone', () => {
+  const run = { lead_in_ms: 0, loop_ms: 1000, total_ms: 1000, segments: [], plays: null } as unknown as Run;
+
+  it('goes round in itself, and lets go of it again', () => {
+    const clock = new Clock();
+    clock.setRun(run);
+    clock.seek(700);
+    clock.setPart([200, 500]);
+    expect(clock.moment).toBe(200);
+    for (const [t, moment] of [[350, 350], [500, 200], [1150, 250], [100, 400]] as const) {
+      clock.seek(t);
+      expect(clock.moment).toBe(moment);
+    }
+    clock.setPart(null);
+    expect(clock.moment).toBe(400);
+    clock.step(3);
+    expect([clock.moment, clock.playing]).toEqual([450, false]);
+  });
 });

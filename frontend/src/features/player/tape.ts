@@ -81,3 +81,10 @@ export function readTrack(track: Track, t: number, out: Float64Array): void {
     out[c] = from + share * (values[next * columns + c]! - from);
   }
 }
+
+/** The knots (ms, value) of one number inside a leg; none where it does not move. */
+export function knotsOf(tape: Tape, leg: string, layer: string, property: string): [number, number][] {
+  const track = tape.get(leg)?.tracks.find((t) => t.layer === layer && t.property === property);
+  if (!track || track.columns !== 1) return [];
+  return Array.from(track.times, (t, i): [number, number] => [t, track.values[i]!]);
+}

@@ -23,7 +23,7 @@ export function usePlayhead(clock: Clock, place: (moment: number) => readonly [n
       if (clock.playing && due === said) return;
       said = due;
       if (label.current) label.current.textContent = seconds(moment);
-      slider.current!.setAttribute('aria-valuenow', moment.toFixed(0));
+      if (slider.current!.ariaValueMax) slider.current!.setAttribute('aria-valuenow', moment.toFixed(0));
     });
   }, [clock, place]);
   return { dot, label, slider };
@@ -36,8 +36,8 @@ export function sliderProps(run: Run, clock: Clock, large: boolean) {
   return {
     role: large ? 'slider' : 'img',
     'aria-label': run.loop_ms === null ? 'Moment in the run, ms' : 'Moment in the loop, ms',
-    'aria-valuemin': 0,
-    'aria-valuemax': run.total_ms,
+    // A picture has no value.
+    ...(large && { 'aria-valuemin': 0, 'aria-valuemax': run.total_ms, 'aria-valuenow': 0 }),
     tabIndex: large ? 0 : undefined,
     onKeyDown: (event: KeyboardEvent) => scrubByKey(event, clock, run.total_ms),
   };

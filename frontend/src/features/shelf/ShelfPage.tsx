@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { App, Button, Input, Popover } from 'antd';
-import { useMemo, useState } from 'react';
+import { App, Button, Input, Popover, type InputRef } from 'antd';
+import { useMemo, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../api/client';
 import mark from '../../app/mark.svg';
@@ -109,6 +109,8 @@ function useShelfActions() {
 }
 
 function NewPiece({ create }: { create: (name: string) => void }) {
+  // Once the panel is there: before, nothing in it takes the focus.
+  const field = useRef<InputRef>(null);
   const [name, setName] = useState('');
   const form = (
     <form
@@ -118,14 +120,14 @@ function NewPiece({ create }: { create: (name: string) => void }) {
         if (name.trim()) create(name.trim());
       }}
     >
-      <Input autoFocus placeholder="What is it called?" aria-label="Name" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
+      <Input ref={field} placeholder="What is it called?" aria-label="Name" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
       <Button type="primary" htmlType="submit" disabled={!name.trim()}>
         Make it
       </Button>
     </form>
   );
   return (
-    <Popover trigger="click" placement="bottomRight" content={form} destroyOnHidden>
+    <Popover trigger="click" placement="bottomRight" content={form} destroyOnHidden afterOpenChange={(open) => open && field.current?.focus()}>
       <Button type="primary">New piece</Button>
     </Popover>
   );

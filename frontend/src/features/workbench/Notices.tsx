@@ -38,10 +38,7 @@ export function Notices() {
   if (told) {
     return (
       <div className="notice" role="status">
-        <span>
-          {told.about} is here, but not all of it: {told.notes.slice(0, 4).join('; ')}
-          {told.notes.length > 4 && `; and ${told.notes.length - 4} more`}.
-        </span>
+        <span>{told}</span>
         <Button size="small" onClick={() => choose({ told: null })}>
           Understood
         </Button>

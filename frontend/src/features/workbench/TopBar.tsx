@@ -1,10 +1,17 @@
 import { Button, Popover, Tooltip } from 'antd';
 import { useDeferredValue } from 'react';
-import { Link } from 'react-router';
+import { Link, NavLink } from 'react-router';
 import { api } from '../../api/client';
 import mark from '../../app/mark.svg';
 import { goBack, make, useBench, useSaving } from './bench';
 import { Rename } from './Rename';
+import { look } from './view';
+
+const VIEWS = [
+  ['', 'Workbench'],
+  ['/run-sheet', 'Run sheet'],
+  ['/takes', 'Takes'],
+] as const;
 
 export function TopBar() {
   const id = useBench((b) => b.id);
@@ -25,8 +32,20 @@ export function TopBar() {
           commit={(value) => make({ label: `Rename piece to ${value}`, patch: [{ op: 'replace', path: '/name', value }] })}
         />
       </span>
+      <nav className="views" aria-label="Views">
+        {VIEWS.map(([path, label]) => (
+          <NavLink key={path} to={`/pieces/${id}${path}`} end>
+            {label}
+          </NavLink>
+        ))}
+      </nav>
       <span className="spring" />
       <Saved />
+      <Tooltip title="Keys and gestures">
+        <Button aria-label="Keys and gestures" onClick={() => look({ help: true })}>
+          ?
+        </Button>
+      </Tooltip>
       <Back direction="undo" label="Undo" keys="Ctrl Z" />
       <Back direction="redo" label="Redo" keys="Ctrl Shift Z" />
       <Popover

@@ -4,7 +4,7 @@ import type { Artwork, Layer, Operation, Piece } from '../../api/answers';
 import { api } from '../../api/client';
 import { round } from '../../shared/text/sums';
 import { attempt, choose, sayFault, useBench } from './bench';
-import { freeId, type Edit } from './edits';
+import { addLayer, CannotBe, freeId, type Edit } from './edits';
 import { walk } from './tree';
 
 /** The layers on top of all others: in an empty piece, which takes their size, as they are; else as one group in its middle, no larger than the piece. */
@@ -29,23 +29,58 @@ export function addArtwork(piece: Piece, artwork: Artwork): Edit & { id: string 
   return { id: group.id, label, patch: [{ op: 'add', path: '/layers/-', value: group }] };
 }
 
+const MOST_NOTES = 4;
+
+function notTaken({ name, notes }: Artwork): string {
+  const more = notes.length > MOST_NOTES ? `; and ${notes.length - MOST_NOTES} more` : '';
+  return `${name} is here, but not all of it: ${notes.slice(0, MOST_NOTES).join('; ')}${more}.`;
+}
+
 /** Asks the server what is in a drawing, and adds it. What could not be taken is said across the top. */
 export async function takeIn(name: string, svg: string): Promise<void> {
   try {
     const artwork = await api.intake(name, svg);
     const edit = addArtwork(useBench.getState().document!, artwork);
     if (!(await attempt(edit))) return;
-    choose({ layer: edit.id, transition: null, told: artwork.notes.length ? { about: artwork.name, notes: artwork.notes } : null });
+    choose({ layer: edit.id, transition: null, told: artwork.notes.length ? notTaken(artwork) : null });
   } catch (error) {
     sayFault(error);
   }
 }
 
+const isSvg = (file: File) => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
+const PICTURES = ['image/png', 'image/jpeg', 'image/webp'];
+const isTaken = (file: File) => isSvg(file) || PICTURES.includes(file.type);
+/** As data in the document a picture takes a third more. */
+const MOST_BYTES = 2_900_000;
+
 export async function takeFile(file: File): Promise<void> {
-  await takeIn(file.name.replace(/\.svg$/i, ''), await file.text());
+  const name = file.name.replace(/\.\w+$/, '');
+  try {
+    if (isSvg(file)) await takeIn(name, await file.text());
+    else await takePicture(name, file);
+  } catch (error) {
+    sayFault(error);
+  }
 }
 
-const isSvg = (file: File) => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
+/** A picture in the middle of the piece, no larger than it, at its own proportions. */
+async function takePicture(name: string, file: File): Promise<void> {
+  if (!PICTURES.includes(file.type)) throw new CannotBe(`${file.name} is no picture that can be taken. Choose a PNG, JPEG, WebP or SVG file.`);
+  if (file.size > MOST_BYTES) throw new CannotBe(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB. A picture may have ${(MOST_BYTES / 1e6).toFixed(1)} MB: save it smaller first.`);
+  const source = await new Promise<string>((resolve, reject) => {
+    const reader = Object.assign(new FileReader(), { onload: () => resolve(String(reader.result)), onerror: () => reject(reader.error as Error) });
+    reader.readAsDataURL(file);
+  });
+  const { document: piece } = useBench.getState();
+  const bitmap = await createImageBitmap(file).catch(() => {
+    throw new CannotBe(`${file.name} cannot be read as a picture. Open it in another program and save it again.`);
+  });
+  const scale = Math.min(piece!.width / bitmap.width, piece!.height / bitmap.height, 1);
+  const [width, height] = [Math.max(Math.round(bitmap.width * scale), 1), Math.max(Math.round(bitmap.height * scale), 1)];
+  const edit = addLayer(piece!, 'picture', { width, height, source }, name || 'Picture');
+  if (await attempt(edit)) choose({ layer: edit.id, transition: null });
+}
 
 /** Drawings may be dropped anywhere on the bench, or pasted, as a file or as text. */
 export function useArtwork(): void {
@@ -54,7 +89,7 @@ export function useArtwork(): void {
       if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
     };
     const take = (event: Event, transfer: DataTransfer | null) => {
-      const files = [...(transfer?.files ?? [])].filter(isSvg);
+      const files = [...(transfer?.files ?? [])].filter(isTaken);
       const text = transfer?.getData('text/plain').trim() ?? '';
       if (files.length) files.forEach((file) => void takeFile(file));
       else if (/^(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/s.test(text)) void takeIn('Pasted', text);

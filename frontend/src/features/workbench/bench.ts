@@ -6,7 +6,8 @@ import type { ChangeAnswer, Fault, Head, Operation, Piece, Pose, Run, Seam, Tran
 import { api, ApiFault } from '../../api/client';
 import { chainTo } from '../../shared/geometry/matrix';
 import { Clock, updateTape, type Tape } from '../player';
-import type { Edit, Scope } from './edits';
+import { CannotBe, type Edit, type Scope } from './edits';
+import { speak } from './speech';
 
 interface Conflict {
   mine: Edit;
@@ -24,15 +25,20 @@ export interface Bench extends Head {
   fault: Fault | null;
   state: string;
   layer: string | null;
+  /** Chosen besides `layer`. */
+  others: readonly string[];
   transition: string | null;
+  /** Chosen besides `transition`. */
+  alsoWays: readonly string[];
   /** The layer whose lane the inspector shows; null for the transition itself. */
   lane: string | null;
   scope: Scope;
   askedRows: string[];
-  /** What could not be taken of a drawing. */
-  told: { about: string; notes: readonly string[] } | null;
+  /** What should be known of the last edit. */
+  told: string | null;
 }
 
+const ALONE: readonly string[] = [];
 const EMPTY_RUN: Run = { lead_in_ms: 0, loop_ms: null, total_ms: 0, final_state: '', segments: [], transitions: [], legs: [], plays: null, common_loop_ms: null, undercurrents: [] };
 const FRESH: Bench = {
   id: '',
@@ -49,7 +55,9 @@ const FRESH: Bench = {
   fault: null,
   state: '',
   layer: null,
+  others: ALONE,
   transition: null,
+  alsoWays: ALONE,
   lane: null,
   scope: 'state',
   askedRows: [],
@@ -91,10 +99,14 @@ function takeWhole(answer: WholeAnswer): void {
 function chosenIn(document: Piece, before: Bench): Partial<Bench> {
   const states = document.states.map((s) => s.id);
   const transitions = document.transitions ?? [];
+  const isThere = (id: string) => chainTo(document.layers ?? [], id).length > 0;
+  const left = chosenLayers(before).filter(isThere);
   return {
     state: states.includes(before.state) ? before.state : document.start,
     transition: transitions.some((t) => t.id === before.transition) ? before.transition : null,
-    layer: before.layer && chainTo(document.layers ?? [], before.layer).length ? before.layer : null,
+    alsoWays: before.alsoWays.every((id) => transitions.some((t) => t.id === id)) ? before.alsoWays : ALONE,
+    layer: left.at(-1) ?? null,
+    others: left.length - 1 === before.others.length ? before.others : left.slice(0, -1),
     // With one state there is nothing to tell apart from the base; with the second there is.
     scope: document.states.length === 1 ? 'base' : before.document?.states.length === 1 ? 'state' : before.scope,
   };
@@ -151,6 +163,7 @@ export async function make(edit: Edit): Promise<void> {
   if (!edit.patch.length) return;
   try {
     await change(() => api.edit(get().id, get().revision, edit.label, edit.patch as Operation[]));
+    speak(edit.spoken ?? edit.label);
   } catch (error) {
     keepIfStale(edit, faultOf(error));
     throw error;
@@ -174,9 +187,11 @@ export function attemptCommit(done: Promise<void>): void {
 }
 
 export async function goBack(direction: 'undo' | 'redo'): Promise<void> {
-  if (!get()[direction]) return;
+  const label = get()[direction];
+  if (!label) return;
   try {
     await change(() => api[direction](get().id, get().revision));
+    speak(`${direction === 'undo' ? 'Undone' : 'Made again'}: ${label}`);
   } catch (error) {
     keepIfStale({ label: direction === 'undo' ? 'Undo' : 'Redo', patch: [] }, faultOf(error));
     sayUnlessStale(error);
@@ -200,18 +215,49 @@ export async function settleConflict(again: boolean): Promise<void> {
   if (again && conflict) await attempt(conflict.mine);
 }
 
-type Choice = Partial<Pick<Bench, 'state' | 'layer' | 'transition' | 'lane' | 'scope' | 'askedRows' | 'fault' | 'told'>>;
+type Choice = Partial<Pick<Bench, 'state' | 'layer' | 'others' | 'transition' | 'alsoWays' | 'lane' | 'scope' | 'askedRows' | 'fault' | 'told'>>;
 
 /** Chooses; what is chosen already tells nobody. */
-export function choose(what: Choice): void {
+export function choose(asked: Choice): void {
   const now = get();
+  const what = { ...('layer' in asked && { others: ALONE }), ...('transition' in asked && { alsoWays: ALONE }), ...asked };
   if (Object.entries(what).some(([key, value]) => now[key as keyof Bench] !== value)) set(what);
 }
+
+/** All chosen layers, the one chosen last at the end. */
+export const chosenLayers = ({ layer, others }: Pick<Bench, 'layer' | 'others'>): string[] => (layer ? [...others, layer] : []);
+
+/** All chosen transitions, the one chosen last at the end. */
+export const chosenWays = ({ transition, alsoWays }: Pick<Bench, 'transition' | 'alsoWays'>): string[] => (transition ? [...alsoWays, transition] : []);
+
+export function chooseWays(ids: readonly string[]): void {
+  choose({ transition: ids.at(-1) ?? null, alsoWays: ids.length > 1 ? ids.slice(0, -1) : ALONE, lane: null });
+}
+
+/** Chooses a transition besides those that are, or no longer. */
+export function chooseWayAlso(id: string): void {
+  const before = chosenWays(get());
+  chooseWays(before.includes(id) ? before.filter((other) => other !== id) : [...before, id]);
+}
+
+/** Chooses a layer besides those that are, or no longer. */
+export function chooseAlso(id: string): void {
+  const before = chosenLayers(get());
+  chooseLayers(before.includes(id) ? before.filter((other) => other !== id) : [...before, id]);
+}
+
+export function chooseLayers(ids: readonly string[]): void {
+  choose({ layer: ids.at(-1) ?? null, others: ids.length > 1 ? ids.slice(0, -1) : ALONE, ...(ids.length && { transition: null }) });
+}
+
+/** Tells what an edit did besides what was asked for. */
+export const tell = (text: string): void => set({ told: text });
 
 /** Shows a fault that has no field of its own across the top. */
 export const sayFault = (error: unknown): void => set({ fault: faultOf(error) });
 
 function faultOf(error: unknown): Fault {
   if (error instanceof ApiFault) return error.fault;
+  if (error instanceof CannotBe) return { kind: 'Page', message: error.message, place: '', value: null, remedy: '' };
   return { kind: 'Page', message: String(error), place: '', value: null, remedy: 'Load the page again.' };
 }

@@ -1,1 +1,11 @@
+export { attempt, choose, clock, make, sayFault, useBench } from './bench';
+export { BenchFrame } from './BenchFrame';
+export * as edits from './edits';
+export { Retime } from './inspector/Retime';
+export { TimingEditor } from './inspector/TimingEditor';
+export { LoopStage } from './stage/LoopStage';
+export { lasting } from './springs';
+export { useWindow } from './score/useWindow';
+export { useSize } from './stage/useSize';
+export { labelOf, propertyNamed, rowOf, type RowKey } from './tree';
 export { WorkbenchPage } from './WorkbenchPage';

@@ -59,16 +59,22 @@ export type RowKey = `${string}/${string}`;
 
 export const rowOf = (key: RowKey): [layer: string, property: string] => key.split('/') as [string, string];
 
-/** The rows of the score: what differs between any two poses, and what was asked for besides. */
-export function changingRows(piece: Piece, poses: Record<string, Pose>, asked: readonly string[]): RowKey[] {
+/** The rows of the score: what differs between any two poses, all of the chosen layers (ids, joined by commas), or all; and what was asked for besides. */
+export function rowsOf(piece: Piece, poses: Record<string, Pose>, asked: readonly string[], filter: 'changes' | 'chosen' | 'all', chosen: string): RowKey[] {
   const all = piece.states.map((state) => poses[state.id]).filter((pose) => pose !== undefined);
+  const ids = chosen.split(',');
+  const differs = (layer: string, name: string) => {
+    const first = all[0]?.[layer]?.[name];
+    return all.some((pose) => !sameValue(pose[layer]?.[name], first));
+  };
+  const isShown = (layer: string, name: string) => filter === 'all' || (filter === 'chosen' ? ids.includes(layer) : differs(layer, name));
   return walk(piece.layers ?? []).flatMap(({ layer }) =>
     propertiesOf(layer)
-      .filter((p) => p.varies)
-      .filter((p) => {
-        const first = all[0]?.[layer.id]?.[p.name];
-        return asked.includes(`${layer.id}/${p.name}`) || all.some((pose) => !sameValue(pose[layer.id]?.[p.name], first));
-      })
+      .filter((p) => p.varies && (asked.includes(`${layer.id}/${p.name}`) || isShown(layer.id, p.name)))
       .map((p): RowKey => `${layer.id}/${p.name}`),
   );
 }
+
+/** How many rows a score with everything would have. */
+export const countProperties = (layers: readonly Layer[]): number =>
+  walk(layers).reduce((sum, { layer }) => sum + propertiesOf(layer).filter((p) => p.varies).length, 0);

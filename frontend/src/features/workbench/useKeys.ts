@@ -1,26 +1,30 @@
 import { useEffect } from 'react';
-import { choose, clock, goBack, useBench } from './bench';
+import { shortcutFor, stage } from './shortcuts';
+import type { Zoom } from './stage/useZoom';
 
-const typing = (target: EventTarget | null) => target instanceof HTMLElement && target.matches('input, textarea, [contenteditable]');
+const typing = (target: EventTarget | null) => target instanceof HTMLElement && target.matches('input:not([type=checkbox], [type=radio]), textarea, [contenteditable]');
+/** Keys that buttons and lists have uses of their own for. */
+const theirs = (event: KeyboardEvent) => event.target instanceof Element && event.key === ' ' && event.target.matches('button, [role=button], [role=slider], summary, input');
 
-/** The keys that work anywhere on the bench. Fields keep theirs for themselves. */
-export function useKeys(): void {
+/** The keys of these groups. Fields keep theirs for themselves. */
+export function useKeys(groups: readonly string[]): void {
   useEffect(() => {
     const press = (event: KeyboardEvent) => {
-      if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z') {
-        event.preventDefault();
-        (document.activeElement as HTMLElement | null)?.blur();
-        void goBack(event.shiftKey ? 'redo' : 'undo');
-      } else if (typing(event.target)) {
-        return;
-      } else if (event.key === ' ' && !(event.target instanceof HTMLButtonElement)) {
-        event.preventDefault();
-        clock.setPlaying(!clock.playing);
-      } else if (event.key === 'Escape' && useBench.getState().layer) {
-        choose({ layer: null });
-      }
+      const undoing = (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z';
+      const everywhere = undoing || event.key === 'F6';
+      if (event.defaultPrevented || (!everywhere && typing(event.target)) || theirs(event)) return;
+      const shortcut = shortcutFor(event, groups);
+      if (!shortcut) return;
+      event.preventDefault();
+      if (undoing) (document.activeElement as HTMLElement | null)?.blur();
+      shortcut.run();
     };
     window.addEventListener('keydown', press);
     return () => window.removeEventListener('keydown', press);
-  }, []);
+  }, [groups]);
+}
+
+/** Lets the keys reach the stage that is shown. */
+export function useStageKeys({ toFit, toSize, by }: Zoom, toChosen: (() => void) | null): void {
+  useEffect(() => void Object.assign(stage, { toFit, toSize, by, toChosen: toChosen ?? (() => {}) }));
 }

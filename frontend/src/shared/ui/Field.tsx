@@ -15,13 +15,16 @@ interface NumberProps {
   tone?: 'brass';
   /** Over the width of a pair. */
   wide?: boolean;
+  /** Several things differ in it. */
+  mixed?: boolean;
   commit: (value: number) => Promise<void>;
 }
 
 /** A number that can be typed, added up, nudged with the arrow keys and dragged on its label. */
-export function NumberField({ label, name, value, unit = '', step = 1, tone, wide = false, commit }: NumberProps) {
+export function NumberField({ label, name, value, unit = '', step = 1, tone, wide = false, mixed = false, commit }: NumberProps) {
   const typed = useTyped({
     value,
+    mixed,
     format: (v) => show(v),
     parse: parseNumber,
     commit,
@@ -51,6 +54,7 @@ interface TypedProps<T> {
   label: string;
   name?: string;
   value: T;
+  mixed?: boolean;
   format: (value: T) => string;
   parse: (text: string) => { value: T } | { fault: string };
   before?: ReactNode;
@@ -63,7 +67,7 @@ export function TypedField<T>({ label, name, before, ...options }: TypedProps<T>
   return (
     <Frame fault={typed.fault} label={<span className="field-label">{label}</span>}>
       {before}
-      <input {...typed.input} aria-label={name ?? label} title={options.format(options.value)} />
+      <input {...typed.input} aria-label={name ?? label} title={options.mixed ? 'differs' : options.format(options.value)} />
     </Frame>
   );
 }

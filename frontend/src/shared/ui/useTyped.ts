@@ -2,6 +2,8 @@ import { useRef, useState, type KeyboardEvent } from 'react';
 
 interface Options<T> {
   value: T;
+  /** Several things have different values: `value` is that of the last of them. */
+  mixed?: boolean;
   format: (value: T) => string;
   /** The value, or a sentence that says what is wrong and what to do. */
   parse: (text: string) => { value: T } | { fault: string };
@@ -13,18 +15,23 @@ interface Options<T> {
 }
 
 /** The behaviour of every typed field: nothing typed is lost until it is accepted, or given up with Escape. */
-export function useTyped<T>({ value, format, parse, commit, nudge, onEnter }: Options<T>) {
+export function useTyped<T>({ value, mixed = false, format, parse, commit, nudge, onEnter }: Options<T>) {
   const [draft, setDraft] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   const version = useRef(0);
   // A text that was refused is not sent again until it is changed or Enter insists on it.
   const refused = useRef<string | null>(null);
 
+  // What is on its way already is not sent again, as when the field is left just after Enter.
+  const sending = useRef<string | null>(null);
+
   const settle = async (text: string, next: T) => {
+    if (sending.current === text) return true;
+    sending.current = text;
     const mine = ++version.current;
     setDraft(text);
     try {
-      if (format(next) !== format(value)) await commit(next);
+      if (mixed || format(next) !== format(value)) await commit(next);
       if (mine === version.current) {
         setDraft(null);
         setFault(null);
@@ -34,11 +41,13 @@ export function useTyped<T>({ value, format, parse, commit, nudge, onEnter }: Op
       refused.current = text;
       if (mine === version.current) setFault((error as Error).message);
       return false;
+    } finally {
+      if (sending.current === text) sending.current = null;
     }
   };
   const isValue = (text: string): boolean => {
     const parsed = parse(text);
-    return !('fault' in parsed) && format(parsed.value) === format(value);
+    return !mixed && !('fault' in parsed) && format(parsed.value) === format(value);
   };
   const submit = async (): Promise<boolean> => {
     if (draft === null) return true;
@@ -86,7 +95,8 @@ export function useTyped<T>({ value, format, parse, commit, nudge, onEnter }: Op
     fault: cameTrue ? null : fault,
     step,
     input: {
-      value: typed ?? format(value),
+      value: typed ?? (mixed ? '' : format(value)),
+      placeholder: mixed ? 'differs' : undefined,
       'aria-invalid': fault !== null && !cameTrue,
       spellCheck: false,
       autoComplete: 'off',

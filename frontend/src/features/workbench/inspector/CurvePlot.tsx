@@ -1,5 +1,8 @@
-import { useState, type PointerEvent } from 'react';
+import { useCallback, useState, type PointerEvent } from 'react';
 import type { SpringShape, TimingReading } from '../../../api/answers';
+import { handlesOf } from './bezier';
+import { BezierGrips } from './BezierGrips';
+import { CurveDot } from './CurveDot';
 
 const W = 236;
 const H = 104;
@@ -9,24 +12,31 @@ interface Props {
   reading: TimingReading;
   /** Asks for the spring that looks like this. */
   reshape: (shape: SpringShape) => void;
+  /** CSS text of a curve; none for a spring. */
+  easing: string | null;
+  bend: (easing: string) => void;
+  /** When it begins in the run, ms. */
+  starts?: readonly number[] | undefined;
 }
 
-export function CurvePlot({ reading, reshape }: Props) {
+export function CurvePlot({ reading, reshape, easing, bend, starts }: Props) {
   const { curve, spring, own_ms } = reading;
   const [held, setHeld] = useState<{ grip: 'peak' | 'settled'; shape: SpringShape } | null>(null);
-  const values = curve.map(([, p]) => p);
+  const handles = easing === null ? null : handlesOf(easing);
+  const before = useBefore(reading);
+  const values = [...curve.map(([, p]) => p), ...(handles ? [handles[1], handles[3]] : [])];
   const low = Math.min(0, ...values);
   const high = Math.max(1, ...values);
   // A spring is shown a little beyond the moment it has settled.
   const span = spring ? 1.15 : 1;
-  const x = (u: number) => (u / span) * W;
-  const y = (p: number) => H - ((p - low) / (high - low)) * H;
-  const line = curve.map(([u, p], i) => `${i ? 'L' : 'M'}${x(u).toFixed(1)} ${y(p).toFixed(1)}`).join('') + (spring ? `L${W} ${y(1)}` : '');
+  const x = useCallback((u: number) => (u / span) * W, [span]);
+  const y = useCallback((p: number) => H - ((p - low) / (high - low)) * H, [low, high]);
+  const pathOf = (points: readonly (readonly [number, number])[]) => points.map(([u, p], i) => `${i ? 'L' : 'M'}${x(u).toFixed(1)} ${y(p).toFixed(1)}`).join('');
+  const line = pathOf(curve) + (spring ? `L${W} ${y(1)}` : '');
   const pull = (event: PointerEvent<SVGElement>, grip: 'peak' | 'settled') => {
     if (!spring || event.buttons !== 1) return;
     event.currentTarget.setPointerCapture(event.pointerId);
-    const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
-    const [px, py] = [event.clientX - box.left - 8, event.clientY - box.top - 20];
+    const [px, py] = plotAt(event);
     const overshoot = grip === 'peak' ? Math.round((low + ((H - py) / H) * (high - low) - 1) * 1000) / 1000 : spring.overshoot;
     const settling_ms = grip === 'settled' ? Math.round((px / W) * span * own_ms) : spring.settling_ms;
     setHeld({ grip, shape: { overshoot: Math.min(Math.max(overshoot, 0), 0.95), settling_ms: Math.max(settling_ms, 10) } });
@@ -46,14 +56,17 @@ export function CurvePlot({ reading, reshape }: Props) {
   const peakAt = spring?.peak_ms != null ? spring.peak_ms / Math.max(own_ms, 1) : null;
   return (
     <figure className="plot">
-      <svg width={W + 16} height={H + 44} viewBox={`-8 -20 ${W + 16} ${H + 44}`} role="img" aria-label={describe(reading)}>
+      <svg width={W + 16} height={H + 44} viewBox={`-8 -20 ${W + 16} ${H + 44}`} role="group" aria-label={describe(reading)}>
         {[0.25, 0.5, 0.75].map((u) => (
           <line key={u} className="grid" x1={u * W} x2={u * W} y1={0} y2={H} />
         ))}
         <rect className="frame" width={W} height={H} />
         <line className="goal" x1={0} x2={W} y1={y(1)} y2={y(1)} />
         {low < 0 && <line className="goal" x1={0} x2={W} y1={y(0)} y2={y(0)} />}
+        {before && <path className="before" d={pathOf(before.curve.map(([u, p]) => [Math.min((u * before.own_ms) / Math.max(own_ms, 1), span), p]))} />}
+        <path className="speed" d={speedOf(curve, x)} />
         <path className="line" d={line} />
+        {handles && <BezierGrips handles={handles} x={x} y={y} back={(event) => [plotAt(event)[0] / W, low + ((H - plotAt(event)[1]) / H) * (high - low)]} commit={bend} />}
         {spring && (
           <g className="settled-grip" {...pulled('settled')}>
             <rect x={x(settledAt) - 6} width={12} height={H} />
@@ -76,9 +89,30 @@ export function CurvePlot({ reading, reshape }: Props) {
           {Math.round(own_ms * span)} ms
         </text>
       </svg>
+      {starts && <CurveDot starts={starts} own_ms={own_ms} curve={curve} x={x} y={y} />}
       {spring && spring.overshoot < 0.0005 && <figcaption className="quiet">No overshoot: it nears the goal from one side.</figcaption>}
     </figure>
   );
+}
+
+/** The pointer in px of the plot. */
+function plotAt(event: PointerEvent<SVGElement>): [number, number] {
+  const box = event.currentTarget.ownerSVGElement!.getBoundingClientRect();
+  return [event.clientX - box.left - 8, event.clientY - box.top - 20];
+}
+
+/** How fast it goes, from the foot of the plot for the slowest to half its height for the fastest. */
+function speedOf(curve: readonly (readonly [number, number])[], x: (u: number) => number): string {
+  const steps = curve.slice(1).map(([u, p], i) => ({ u: (u + curve[i]![0]) / 2, v: u > curve[i]![0] ? Math.abs((p - curve[i]![1]) / (u - curve[i]![0])) : 0 }));
+  const most = Math.max(...steps.map(({ v }) => v), 1e-9);
+  return steps.map(({ u, v }, i) => `${i ? 'L' : 'M'}${x(u).toFixed(1)} ${(H - (v / most) * (H / 2)).toFixed(1)}`).join('');
+}
+
+/** What was shown before the last edit. */
+function useBefore(reading: TimingReading): TimingReading | null {
+  const [known, setKnown] = useState<{ now: TimingReading; before: TimingReading | null }>({ now: reading, before: null });
+  if (known.now !== reading) setKnown({ now: reading, before: known.now });
+  return known.now === reading ? known.before : known.now;
 }
 
 function describe({ spring, own_ms }: TimingReading): string {

@@ -1,16 +1,19 @@
-import { useBench } from '../bench';
+import { useShallow } from 'zustand/react/shallow';
+import { chosenLayers, chosenWays, useBench } from '../bench';
 import './inspector.css';
 import { LayerInspector } from './LayerInspector';
+import { ManyTransitions } from './ManyTransitions';
 import { PieceInspector } from './PieceInspector';
 import { TransitionInspector } from './TransitionInspector';
 
 /** Whatever was chosen last: a transition, a layer, or else the piece itself. */
 export function Inspector() {
   const transition = useBench((b) => b.document!.transitions?.find((t) => t.id === b.transition));
-  const layer = useBench((b) => b.layer);
+  const ways = useBench(useShallow(chosenWays));
+  const layers = useBench(useShallow(chosenLayers));
   return (
     <aside className="inspector" aria-label="Inspector">
-      {transition ? <TransitionInspector key={transition.id} transition={transition} /> : layer ? <LayerInspector key={layer} id={layer} /> : <PieceInspector />}
+      {ways.length > 1 ? <ManyTransitions ids={ways} /> : transition ? <TransitionInspector key={transition.id} transition={transition} /> : layers.length ? <LayerInspector key={layers.join()} ids={layers} /> : <PieceInspector />}
     </aside>
   );
 }

@@ -1,13 +1,18 @@
-import { Checkbox, Segmented } from 'antd';
+import { Checkbox } from 'antd';
 import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/answers';
 import type { Property } from '../../../api/generated/catalogue';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
-import { parseValue, swatchOf, valueText } from '../../../shared/text/values';
+import { parseValue, valueText } from '../../../shared/text/values';
+import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit, make, useBench } from '../bench';
-import { setFixed, setValues } from '../edits';
-import { placed, propertiesOf } from '../tree';
+import { commonOf } from '../chosenLooks';
+import { namesOf, setFixed } from '../edits';
+import { looksEdit } from '../looks';
+import { placed } from '../tree';
+import { LayoutDiagram, ResizeDiagram } from './Diagrams';
+import { ColourField } from './ColourField';
 import { PaintEditor } from './PaintEditor';
 import { ShadowsEditor } from './ShadowsEditor';
 
@@ -37,29 +42,29 @@ const SHORT: Record<string, string> = {
   font_weight: 'weight',
 };
 
-/** Everything that a layer has, in the state that is being posed. */
-export function LayerInspector({ id }: { id: string }) {
+/** Everything that the chosen layers have in common, in the state that is being posed. */
+export function LayerInspector({ ids }: { ids: readonly string[] }) {
   const { document: piece, state, poses, scope } = useBench(useShallow(({ document, state, poses, scope }) => ({ document, state, poses, scope })));
-  const found = placed(piece!, id);
-  const look = poses[state]?.[id];
-  if (!found || !look) return null;
-  const { layer } = found;
+  const common = commonOf(piece!, poses[state] ?? {}, ids);
+  if (!common.length) return null;
   const stateName = piece!.states.find((s) => s.id === state)!.name;
   const commit = (property: Property) => (value: Value) =>
-    property.varies ? make(setValues(piece!, state, id, { [property.name]: value }, scope)) : make(setFixed(piece!, id, property.name, value));
+    make(property.varies ? looksEdit(Object.fromEntries(ids.map((id) => [id, { [property.name]: value }]))) : setFixed(piece!, ids, property.name, value));
   return (
     <>
-      <p className="kicker">{layer.kind}</p>
-      <h2>{layer.name}</h2>
+      <p className="kicker">{ids.length > 1 ? 'several layers: what is set here is set in all of them' : placed(piece!, ids[0]!)!.layer.kind}</p>
+      <h2>{namesOf(piece!, ids)}</h2>
       <p className="quiet">{scope === 'base' ? 'Edits reach the base, and so every state without a value of its own.' : `Edits reach ${stateName} alone.`}</p>
       {GROUPS.map(([title, pattern, closed]) => {
-        const rows = propertiesOf(layer).filter((p) => pattern.test(p.name));
+        const rows = common.filter(({ property }) => pattern.test(property.name));
         return (
           rows.length > 0 && (
             <Group key={title} title={title} closed={closed}>
+              {title === 'Row or column' && <LayoutDiagram id={ids.at(-1)!} />}
+              {title === 'In its group' && <ResizeDiagram id={ids.at(-1)!} />}
               <div className="pairs">
-                {rows.map((property) => (
-                  <PropertyField key={`${state}${property.name}`} property={property} value={look[property.name]!} commit={commit(property)} />
+                {rows.map(({ property, value, mixed }) => (
+                  <PropertyField key={`${state}${property.name}`} property={property} value={value} mixed={mixed} commit={commit(property)} />
                 ))}
               </div>
             </Group>
@@ -90,36 +95,43 @@ function Group({ title, closed, children }: { title: string; closed: boolean; ch
 interface FieldProps {
   property: Property;
   value: Value;
+  mixed: boolean;
   commit: (value: Value) => Promise<void>;
 }
 
-function PropertyField({ property, value, commit }: FieldProps) {
+function PropertyField({ property, value, mixed, commit }: FieldProps) {
   const label = SHORT[property.name] ?? property.label;
   if (property.choices.length) {
     return (
-      <div className="wide">
-        <Segmented size="small" block aria-label={property.label} value={String(value)} options={property.choices} onChange={(v) => attemptCommit(commit(v))} />
+      <div className="wide choice">
+        <span className="quiet">{label}</span>
+        <Choice size="small" block aria-label={property.label} {...(!mixed && { value: String(value) })} options={property.choices} onChange={(v) => attemptCommit(commit(v))} />
       </div>
     );
   }
   if (typeof value === 'number') {
     const alone = property.name === 'rotation' || property.name === 'opacity';
-    return <NumberField wide={alone} label={label} name={property.label} unit={property.unit === '°' ? '°' : ''} step={property.unit ? 1 : property.name === 'font_weight' ? 100 : 0.05} value={value} commit={commit} />;
+    return <NumberField wide={alone} label={label} name={property.label} unit={property.unit === '°' ? '°' : ''} step={property.unit ? 1 : property.name === 'font_weight' ? 100 : 0.05} value={value} mixed={mixed} commit={commit} />;
   }
   if (typeof value === 'boolean') {
     return (
-      <label className="wide tick">
-        <Checkbox checked={value} onChange={(event) => attemptCommit(commit(event.target.checked))} /> {label}
-      </label>
+      <Checkbox className="wide" checked={value && !mixed} indeterminate={mixed} onChange={(event) => attemptCommit(commit(event.target.checked))}>
+        {label}
+      </Checkbox>
     );
   }
-  if (property.blend === 'paint') return <PaintEditor label={label} value={value} commit={commit} />;
+  if (property.blend === 'paint') return <PaintEditor label={label} value={value} mixed={mixed} commit={commit} />;
   if (property.blend === 'shadows') return <ShadowsEditor value={value} commit={commit} />;
-  const background = swatchOf(property, value);
-  const swatch = background && <span className="colour-swatch" style={{ background }} />;
+  if (property.blend === 'colour') {
+    return (
+      <div className="wide">
+        <ColourField label={label} value={String(value)} mixed={mixed} commit={commit} />
+      </div>
+    );
+  }
   return (
     <div className="wide">
-      <TypedField label={label} name={property.label} value={value} format={valueText} parse={(text) => parseValue(property, text)} before={swatch} commit={commit} />
+      <TypedField label={label} name={property.label} value={value} mixed={mixed} format={valueText} parse={(text) => parseValue(property, text)} commit={commit} />
     </div>
   );
 }

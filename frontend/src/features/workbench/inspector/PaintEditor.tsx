@@ -1,7 +1,8 @@
-import { Segmented } from 'antd';
 import type { Gradient, Stop, Value } from '../../../api/answers';
-import { NumberField, TextField } from '../../../shared/ui/Field';
+import { NumberField } from '../../../shared/ui/Field';
+import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit } from '../bench';
+import { ColourField } from './ColourField';
 
 const KINDS = ['colour', 'linear', 'radial', 'conic'] as const;
 type Kind = (typeof KINDS)[number];
@@ -9,34 +10,23 @@ type Kind = (typeof KINDS)[number];
 interface Props {
   label: string;
   value: Value;
+  mixed?: boolean;
   commit: (value: Value) => Promise<void>;
 }
 
 /** A colour, or a gradient with its stops, all in numbers. */
-export function PaintEditor({ label, value, commit }: Props) {
+export function PaintEditor({ label, value, mixed = false, commit }: Props) {
   const gradient = typeof value === 'object' ? (value as Gradient) : null;
   return (
     <div className="wide editor" role="group" aria-label={label}>
-      <Segmented<Kind> block size="small" aria-label={`Kind of ${label}`} value={gradient?.kind ?? 'colour'} options={[...KINDS]} onChange={(kind) => attemptCommit(commit(asKind(value, kind)))} />
-      {gradient ? (
+      <Choice<Kind> block size="small" aria-label={`Kind of ${label}`} {...(!mixed && { value: gradient?.kind ?? 'colour' })} options={[...KINDS]} onChange={(kind) => attemptCommit(commit(asKind(value, kind)))} />
+      {gradient && !mixed ? (
         <GradientFields gradient={gradient} commit={commit} />
       ) : (
-        <ColourField label={label} value={String(value)} commit={commit} />
+        <ColourField label={label} value={gradient ? '' : String(value)} mixed={mixed} commit={commit} />
       )}
     </div>
   );
-}
-
-interface ColourProps {
-  label: string;
-  value: string;
-  commit: (value: string) => Promise<void>;
-}
-
-/** A colour as CSS text, with a patch of it. */
-export function ColourField({ label, value, commit }: ColourProps) {
-  const swatch = <span className="colour-swatch" style={{ background: value === 'none' ? 'transparent' : value }} />;
-  return <TextField label={label} name={label} value={value} before={swatch} commit={commit} />;
 }
 
 function asKind(value: Value, kind: Kind): Value {

@@ -1,6 +1,7 @@
-import { Segmented } from 'antd';
 import { NumberField, TextField } from '../../../shared/ui/Field';
+import { Choice } from '../../../shared/ui/Choice';
 import { attempt, make, useBench } from '../bench';
+import { CloseLoop } from './CloseLoop';
 import { Retime } from './Retime';
 
 /** What belongs to the whole piece. */
@@ -17,7 +18,7 @@ export function PieceInspector() {
       </div>
       <TextField label="ground" value={piece.ground ?? 'none'} commit={(v) => set('ground', v === 'none' || v === '' ? null : v)} />
       <h3>Colours blend in</h3>
-      <Segmented
+      <Choice
         block
         value={piece.blend ?? 'oklab'}
         options={[
@@ -33,6 +34,7 @@ export function PieceInspector() {
             : 'Does nothing by itself yet: add a state, and a transition that follows a hold.'
           : `Loops in ${run.loop_ms} ms${run.lead_in_ms ? ` after a lead-in of ${run.lead_in_ms} ms` : ''}.`}
       </p>
+      <CloseLoop />
       <Retime />
       <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>
     </>

@@ -1,8 +1,9 @@
-import { Button, Segmented } from 'antd';
+import { Button } from 'antd';
 import { useState } from 'react';
 import type { Retimed } from '../../../api/answers';
 import { api } from '../../../api/client';
 import { NumberField } from '../../../shared/ui/Field';
+import { Choice } from '../../../shared/ui/Choice';
 import { attempt, useBench } from '../bench';
 
 type By = 'factor' | 'length' | 'frames';
@@ -33,7 +34,7 @@ export function Retime() {
   return (
     <section className="retime">
       <h3>Retime</h3>
-      <Segmented<By>
+      <Choice<By>
         block
         aria-label="Retime by"
         value={by}

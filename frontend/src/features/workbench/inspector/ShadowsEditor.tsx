@@ -2,7 +2,7 @@ import { Checkbox } from 'antd';
 import type { Shadow, Value } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
 import { attemptCommit } from '../bench';
-import { ColourField } from './PaintEditor';
+import { ColourField } from './ColourField';
 
 const NUMBERS = ['x', 'y', 'blur', 'spread'] as const;
 const FRESH: Shadow = { x: 0, y: 2, blur: 6, spread: 0, colour: '#15293b40', inset: false };

@@ -1,40 +1,54 @@
-import { Segmented } from 'antd';
-import type { SpringReading, SpringShape, TimingReading } from '../../../api/answers';
+import type { SpringReading, TimingReading } from '../../../api/answers';
 import { CURVE_PRESETS, SPRING_PRESETS } from '../../../api/generated/catalogue';
-import { api } from '../../../api/client';
 import { round } from '../../../shared/text/sums';
 import { NumberField, TextField } from '../../../shared/ui/Field';
+import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit } from '../bench';
 import type { Timing } from '../edits';
+import { springLike } from '../springs';
 import { CurvePlot } from './CurvePlot';
+import { OwnPresets } from './OwnPresets';
 
 interface Props {
   timing: Timing;
+  /** Of several transitions that differ in it. */
+  mixed?: boolean;
   reading: TimingReading | null | undefined;
+  /** When it begins in the run, ms. */
+  starts?: readonly number[];
   commit: (timing: Timing) => Promise<void>;
 }
 
 const SWELL = { kind: 'spring' as const, ...SPRING_PRESETS.Swell! };
 
 /** A curve or a spring, in numbers, by name, and drawn. */
-export function TimingEditor({ timing, reading, commit }: Props) {
+export function TimingEditor({ timing, mixed = false, reading, starts, commit }: Props) {
   // What is given up by switching is a curve as long as the spring was, so that the pace stays.
   const asKind = (kind: string): Timing =>
     kind === 'spring' ? SWELL : { kind: 'curve', duration_ms: reading?.own_ms ?? 300, easing: 'ease-out' };
   return (
     <>
-      <Segmented
+      <Choice
         block
         aria-label="Curve or spring"
-        value={timing.kind ?? 'curve'}
+        {...(!mixed && { value: timing.kind ?? 'curve' })}
         options={[
           { value: 'curve', label: 'Curve' },
           { value: 'spring', label: 'Spring' },
         ]}
         onChange={(kind) => attemptCommit(commit(asKind(kind)))}
       />
-      {reading && <CurvePlot reading={reading} reshape={(shape) => attemptCommit(fitted(shape).then(commit))} />}
-      {timing.kind === 'spring' ? <SpringFields timing={timing} reading={reading?.spring} commit={commit} /> : <CurveFields timing={timing} commit={commit} />}
+      {reading && !mixed && (
+        <CurvePlot
+          reading={reading}
+          starts={starts}
+          reshape={(shape) => attemptCommit(springLike(shape).then(commit))}
+          easing={timing.kind === 'spring' ? null : (timing.easing ?? 'ease-in-out')}
+          bend={(easing) => timing.kind !== 'spring' && attemptCommit(commit({ ...timing, easing }))}
+        />
+      )}
+      {timing.kind === 'spring' ? <SpringFields timing={timing} mixed={mixed} reading={reading?.spring} commit={commit} /> : <CurveFields timing={timing} mixed={mixed} commit={commit} />}
+      {!mixed && <OwnPresets timing={timing} commit={commit} />}
     </>
   );
 }
@@ -42,15 +56,15 @@ export function TimingEditor({ timing, reading, commit }: Props) {
 type CurveTiming = Exclude<Timing, { kind: 'spring' }>;
 type SpringTiming = Extract<Timing, { kind: 'spring' }>;
 
-function CurveFields({ timing, commit }: { timing: CurveTiming; commit: Props['commit'] }) {
+function CurveFields({ timing, mixed, commit }: { timing: CurveTiming; mixed: boolean; commit: Props['commit'] }) {
   const easing = timing.easing ?? 'ease-in-out';
   return (
     <>
-      <NumberField label="duration" unit="ms" step={10} value={timing.duration_ms} commit={(v) => commit({ ...timing, duration_ms: v })} />
-      <TextField label="easing" value={easing} commit={(v) => commit({ ...timing, easing: v })} />
+      <NumberField label="duration" unit="ms" step={10} value={timing.duration_ms} mixed={mixed} commit={(v) => commit({ ...timing, duration_ms: v })} />
+      <TextField label="easing" value={easing} mixed={mixed} commit={(v) => commit({ ...timing, easing: v })} />
       <div className="chips" role="group" aria-label="Easings">
         {Object.entries(CURVE_PRESETS).map(([name, css]) => (
-          <button key={name} aria-pressed={easing === css} title={css} onClick={() => attemptCommit(commit({ ...timing, easing: css }))}>
+          <button key={name} aria-pressed={!mixed && easing === css} title={css} onClick={() => attemptCommit(commit({ ...timing, easing: css }))}>
             {name}
           </button>
         ))}
@@ -66,35 +80,33 @@ const SPRING_FIELDS = [
   ['velocity', 'start speed', 0.5],
 ] as const;
 
-/** The spring that looks like this. */
-const fitted = async (shape: SpringShape): Promise<Timing> => ({ kind: 'spring', ...(await api.spring(shape)) });
-
 interface SpringProps {
   timing: SpringTiming;
+  mixed: boolean;
   reading: SpringReading | null | undefined;
   commit: Props['commit'];
 }
 
-function SpringFields({ timing, reading, commit }: SpringProps) {
+function SpringFields({ timing, mixed, reading, commit }: SpringProps) {
   const value = { mass: 1, velocity: 0, ...timing };
   return (
     <>
       <div className="pairs">
         {SPRING_FIELDS.map(([name, label, step]) => (
-          <NumberField key={name} label={label} step={step} value={value[name]} commit={(v) => commit({ ...timing, [name]: v })} />
+          <NumberField key={name} label={label} step={step} value={value[name]} mixed={mixed} commit={(v) => commit({ ...timing, [name]: v })} />
         ))}
       </div>
-      {reading && (
+      {reading && !mixed && (
         <div className="pairs">
-          <NumberField label="overshoot" unit="%" value={round(reading.overshoot * 100)} commit={async (v) => commit(await fitted({ ...reading, overshoot: v / 100 }))} />
-          <NumberField label="settles in" unit="ms" step={10} value={reading.settling_ms} commit={async (v) => commit(await fitted({ ...reading, settling_ms: v }))} />
+          <NumberField label="overshoot" unit="%" value={round(reading.overshoot * 100)} commit={async (v) => commit(await springLike({ ...reading, overshoot: v / 100 }))} />
+          <NumberField label="settles in" unit="ms" step={10} value={reading.settling_ms} commit={async (v) => commit(await springLike({ ...reading, settling_ms: v }))} />
         </div>
       )}
       <div className="chips" role="group" aria-label="Springs">
         {Object.entries(SPRING_PRESETS).map(([name, preset]) => (
           <button
             key={name}
-            aria-pressed={value.stiffness === preset.stiffness && value.damping === preset.damping}
+            aria-pressed={!mixed && value.stiffness === preset.stiffness && value.damping === preset.damping}
             onClick={() => attemptCommit(commit({ kind: 'spring', ...preset }))}
           >
             {name}

@@ -1,16 +1,34 @@
-import { Segmented, Select } from 'antd';
+import { Select } from 'antd';
 import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Transition } from '../../../api/answers';
-import { attempt, choose, make, namedOf, useBench } from '../bench';
+import type { Run, Transition } from '../../../api/answers';
+import { Choice } from '../../../shared/ui/Choice';
+import { addStateBetween } from '../actions';
+import { attempt, choose, clock, make, namedOf, useBench } from '../bench';
 import { addTransition, removeTransition, setLane, setTransition, type Timing } from '../edits';
 import { placed } from '../tree';
+import { AsLongAs } from './AsLongAs';
 import { CueFields } from './CueFields';
 import { Lanes } from './Lanes';
+import { STYLES } from './styles';
 import { TimingEditor } from './TimingEditor';
+import { WaysBy } from './WaysBy';
 
 /** The document at the moment of an action. */
 const now = () => useBench.getState().document!;
+
+/** ms that are shown before and after a transition that is played alone */
+const AROUND_MS = 250;
+
+/** From when to when a transition is gone through, with some rest around it; none where the run does not pass it. */
+function partOf(run: Run, id: string): [number, number] | null {
+  const at = run.segments.findIndex((segment, i) => segment.kind === 'travel' && run.transitions[i] === id);
+  const segment = run.segments[at];
+  return segment ? [Math.max(segment.start_ms - AROUND_MS, 0), Math.min(segment.end_ms + AROUND_MS, run.total_ms)] : null;
+}
+
+/** Each time that the run begins it. */
+const startsOf = (run: Run, id: string) => run.segments.filter((segment, i) => segment.kind === 'travel' && run.transitions[i] === id).map((segment) => segment.start_ms);
 
 /** When a transition starts, and how it goes. */
 export const TransitionInspector = memo(function TransitionInspector({ transition }: { transition: Transition }) {
@@ -21,6 +39,8 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
   const name = (id: string) => states.find((s) => s.id === id)!.name;
   const set = (label: string, values: Partial<Transition>) => setTransition(now(), transition.id, label, values);
   const style = transition.style ?? 'tween';
+  const starts = useBench(useShallow((b) => startsOf(b.run, transition.id)));
+  const alone = useBench(useShallow((b) => partOf(b.run, transition.id)));
   const laneLayer = useBench((b) => (lane ? placed(b.document!, lane)?.layer : undefined));
   const own = (transition.lanes ?? []).findIndex((l) => l.layer === lane && !l.property);
   const laneTiming = own >= 0 ? transition.lanes![own]!.timing : null;
@@ -41,15 +61,11 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
         />
       </h2>
       <CueFields transition={transition} />
-      <Segmented<NonNullable<Transition['style']>>
+      <Choice<NonNullable<Transition['style']>>
         block
         aria-label="Style"
         value={style}
-        options={[
-          { value: 'tween', label: 'Tween' },
-          { value: 'cut', label: 'Cut' },
-          { value: 'cross-fade', label: 'Cross-fade', title: 'The new look comes through the old one' },
-        ]}
+        options={STYLES}
         onChange={(value) => void attempt(set('Style', { style: value }))}
       />
       {style === 'cut' ? (
@@ -77,17 +93,30 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
           />
         </>
       ) : (
-        <TimingEditor timing={transition.timing} reading={reading} commit={(timing: Timing) => make(set('Timing', { timing }))} />
+        <TimingEditor timing={transition.timing} reading={reading} starts={starts} commit={(timing: Timing) => make(set('Timing', { timing }))} />
       )}
       {style === 'tween' && <Lanes transition={transition} />}
+      {!laneLayer && (
+        <WaysBy last={transition}>
+          <AsLongAs transition={transition} />
+        </WaysBy>
+      )}
       <span className="spring" />
       <div className="inspector-foot">
+        {alone && (
+          <button className="plain" title="Only this transition, over and over" onClick={() => clock.setPart(alone)}>
+            play alone
+          </button>
+        )}
+        <button className="plain" title="A state in the middle, with every value halfway" onClick={() => void addStateBetween(transition.id)}>
+          + halfway
+        </button>
         <button className="plain" onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}>
           + way back
         </button>
         <span className="spring" />
         <button className="plain" onClick={() => void attempt(removeTransition(now(), transition.id))}>
-          delete transition
+          delete
         </button>
       </div>
     </>

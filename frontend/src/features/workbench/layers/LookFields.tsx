@@ -3,9 +3,10 @@ import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
 import { show } from '../../../shared/text/sums';
-import { make, useBench, type Bench } from '../bench';
-import { setValues } from '../edits';
-import { placed } from '../tree';
+import { chosenLayers, make, useBench, type Bench } from '../bench';
+import { commonOf } from '../chosenLooks';
+import { namesOf } from '../edits';
+import { looksEdit } from '../looks';
 
 const SHORT: [string, string, string, number][] = [
   ['x', 'x', '', 1],
@@ -16,33 +17,34 @@ const SHORT: [string, string, string, number][] = [
   ['opacity', 'opac', '', 0.05],
 ];
 
-/** The numbers of the chosen layer in the state that is being posed. */
+/** The numbers of the chosen layers in the state that is being posed. */
 export function LookFields() {
-  const shown = useBench(useShallow(({ document, layer, state, scope, poses }) => ({ document, layer, state, scope, poses })));
+  const shown = useBench(useShallow(({ document, layer, others, state, scope, poses }) => ({ document, layer, others, state, scope, poses })));
   return <Fields {...useDeferredValue(shown)} />;
 }
 
-type Shown = Pick<Bench, 'document' | 'layer' | 'state' | 'scope' | 'poses'>;
+type Shown = Pick<Bench, 'document' | 'layer' | 'others' | 'state' | 'scope' | 'poses'>;
 
-const Fields = memo(function Fields({ document: piece, layer: id, state: stateId, scope, poses }: Shown) {
-  const found = id ? placed(piece!, id) : undefined;
+const Fields = memo(function Fields({ document: piece, layer, others, state: stateId, scope, poses }: Shown) {
+  const ids = chosenLayers({ layer, others });
   const index = piece!.states.findIndex((s) => s.id === stateId);
   const state = piece!.states[index]!;
-  const look = found && poses[stateId]?.[found.layer.id];
-  if (!found || !look) return null;
+  const common = new Map(commonOf(piece!, poses[stateId] ?? {}, ids).map((row) => [row.property.name, row]));
+  if (!common.size) return null;
   const before = index > 0 ? piece!.states[index - 1] : undefined;
-  const commit = (name: string) => (value: Value) => make(setValues(piece!, stateId, found.layer.id, { [name]: value }, scope));
+  const names = namesOf(piece!, ids);
+  const commit = (name: string) => (value: Value) => make(looksEdit(Object.fromEntries(ids.map((id) => [id, { [name]: value }]))));
   return (
-    <section className="look-fields" aria-label={`${found.layer.name} in ${state.name}`}>
+    <section className="look-fields" aria-label={`${names} in ${state.name}`}>
       <h3>
-        {found.layer.name} in {scope === 'base' ? 'all states' : state.name}
+        {names} in {scope === 'base' ? 'all states' : state.name}
       </h3>
       <div className="pairs">
         {SHORT.map(([name, label, unit, step]) => (
-          <NumberField key={`${id}${stateId}${name}`} label={label} name={name} unit={unit} step={step} value={Number(look[name])} commit={commit(name)} />
+          <NumberField key={`${ids.join()}${stateId}${name}`} label={label} name={name} unit={unit} step={step} value={Number(common.get(name)!.value)} mixed={common.get(name)!.mixed} commit={commit(name)} />
         ))}
       </div>
-      {before && <Difference look={look} old={poses[before.id]?.[found.layer.id]} name={before.name} />}
+      {before && ids.length === 1 && <Difference look={poses[stateId]![ids[0]!]!} old={poses[before.id]?.[ids[0]!]} name={before.name} />}
     </section>
   );
 });

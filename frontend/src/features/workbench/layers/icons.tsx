@@ -4,10 +4,10 @@ const PATHS: Record<Layer['kind'], string> = {
   group: 'M2 12V4h4l1.5 2H14v6Z',
   rectangle: 'M3 4h10v8H3Z',
   ellipse: 'M8 3.5a4.5 4.5 0 1 0 .01 0Z',
-  path: 'M2.5 11c3-7 5 3 7-1s2.500-4 4-4.500',
+  path: 'M2.5 11c3-7 5 3 7-1s2.5-4 4-4.5',
   text: 'M3 4h10M8 4v9',
-  medium: 'M2.5 3.5h11v9h-11ZM6.5 6v4l3.500 -2Z',
-  picture: 'M2.5 3.5h11v9h-11ZM3 11l3-3.500 2.500 2.500 2-2 2.500 3',
+  medium: 'M2.5 3.5h11v9h-11ZM6.5 6v4l3.5 -2Z',
+  picture: 'M2.5 3.5h11v9h-11ZM3 11l3-3.5 2.5 2.5 2-2 2.5 3',
 };
 
 export function KindIcon({ kind }: { kind: Layer['kind'] }) {

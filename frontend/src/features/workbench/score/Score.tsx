@@ -1,69 +1,108 @@
-import { Dropdown } from 'antd';
-import { useMemo, useRef, useState } from 'react';
+import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
+import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { attempt, choose, make, namedOf, useBench } from '../bench';
-import * as edits from '../edits';
-import { NameField } from '../Rename';
+import { attempt, chosenLayers, useBench } from '../bench';
+import { moveState } from '../edits';
 import { lastResult } from '../lastResult';
-import { changingRows, placed, propertiesOf, rowOf } from '../tree';
+import { countProperties, rowOf, rowsOf } from '../tree';
+import { look, useView, type RowFilter } from '../view';
 import { Arches } from './Arches';
+import { isMany, useBlock } from './block';
+import { copyText, paste, shown } from './blockActions';
 import { columnKeys, columnsOf, HEAD_W } from './columns';
 import { GapHead, StateHead, WayHead } from './heads';
 import './score.css';
+import { ScoreFoot } from './ScoreFoot';
 import { ScoreRow } from './ScoreRow';
 import { ROW_H, useWindow } from './useWindow';
 
-const rowsOf = lastResult(changingRows);
+const shownRows = lastResult(rowsOf);
 
-/** The sheet: states as columns, the ways between them, and only what changes as rows. */
+/** The sheet: states as columns, the ways between them, and what changes as rows. */
 export function Score() {
   // Keys, compared one by one: an edit of a number leaves rows and columns as they are.
   const columnIds = useBench(useShallow((b) => columnKeys(b.document!)));
-  const rows = useBench(useShallow((b) => rowsOf(b.document!, b.poses, b.askedRows)));
+  const filter = useView((v) => v.rows);
+  const rows = useBench(useShallow((b) => shownRows(b.document!, b.poses, b.askedRows, filter, filter === 'chosen' ? chosenLayers(b).join() : '')));
   const columns = useMemo(() => columnsOf(columnIds), [columnIds]);
   const width = columns.reduce((sum, c) => sum + c.width, 0);
   const scroller = useRef<HTMLDivElement>(null);
   const { from, to } = useWindow(scroller, rows.length);
-  const layers = useBench((b) => b.document!.layers);
-  const total = useMemo(() => edits.countProperties(layers ?? []), [layers]);
+  const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
+  useEffect(() => void Object.assign(shown, { rows, columns }), [rows, columns]);
+  useClipboard(scroller);
   return (
     <section className="score" aria-label="Score">
       <div className="score-scroll" ref={scroller}>
-        <table aria-rowcount={rows.length + 2} style={{ width: HEAD_W + width }}>
-          <colgroup>
-            <col style={{ width: HEAD_W }} />
-            {columns.map((c) => (
-              <col key={c.id} style={{ width: c.width }} />
-            ))}
-          </colgroup>
-          <thead>
-            <tr className="arches">
-              <th className="corner" />
-              <td colSpan={columns.length}>
-                <Arches columns={columns} width={width} />
-              </td>
-            </tr>
-            <tr>
-              <th className="corner">
-                changes only <b>{rows.length} of {total} rows</b>
-              </th>
-              {columns.map((c) =>
-                c.kind === 'state' ? <StateHead key={c.id} id={c.id} /> : c.kind === 'way' ? <WayHead key={c.id} id={c.id} /> : <GapHead key={c.id} between={c.id} />,
-              )}
-            </tr>
-          </thead>
-          <tbody>
-            <Spacer rows={from} />
-            {rows.slice(from, to).map((row, at) => (
-              <ScoreRow key={row} row={row} index={from + at} first={at === 0 || rowOf(rows[from + at - 1]!)[0] !== rowOf(row)[0]} columns={columns} />
-            ))}
-            <Spacer rows={rows.length - to} />
-          </tbody>
-        </table>
-        {!rows.length && <p className="hint">No state differs from another yet. Choose a state, move a layer, and its row appears here.</p>}
+        <DndContext sensors={sensors} onDragEnd={reorder}>
+          <table aria-rowcount={rows.length + 2} style={{ width: HEAD_W + width }}>
+            <colgroup>
+              <col style={{ width: HEAD_W }} />
+              {columns.map((c) => (
+                <col key={c.id} style={{ width: c.width }} />
+              ))}
+            </colgroup>
+            <thead>
+              <tr className="arches">
+                <RowFilterSwitch />
+                <td colSpan={columns.length}>
+                  <Arches columns={columns} width={width} />
+                </td>
+              </tr>
+              <tr>
+                <Corner rows={rows.length} />
+                {columns.map((c) =>
+                  c.kind === 'state' ? <StateHead key={c.id} id={c.id} /> : c.kind === 'way' ? <WayHead key={c.id} id={c.id} /> : <GapHead key={c.id} between={c.id} />,
+                )}
+              </tr>
+            </thead>
+            <tbody>
+              <Spacer rows={from} />
+              {rows.slice(from, to).map((row, at) => (
+                <ScoreRow key={row} row={row} index={from + at} first={at === 0 || rowOf(rows[from + at - 1]!)[0] !== rowOf(row)[0]} columns={columns} />
+              ))}
+              <Spacer rows={rows.length - to} />
+            </tbody>
+          </table>
+        </DndContext>
+        {!rows.length && <p className="hint">{filter === 'chosen' ? 'Choose a layer, and all its properties appear here.' : 'No state differs from another yet. Choose a state, move a layer, and its row appears here.'}</p>}
       </div>
       <ScoreFoot />
     </section>
+  );
+}
+
+const FILTERS: { value: RowFilter; label: string; title: string }[] = [
+  { value: 'changes', label: 'changes', title: 'Only what differs between states' },
+  { value: 'chosen', label: 'chosen', title: 'All of the chosen layers' },
+  { value: 'all', label: 'all', title: 'All of every layer' },
+];
+
+function Corner({ rows }: { rows: number }) {
+  const layers = useBench((b) => b.document!.layers);
+  const total = useMemo(() => countProperties(layers ?? []), [layers]);
+  return (
+    <th className="corner">
+      <b>
+        {rows} of {total} rows
+      </b>
+    </th>
+  );
+}
+
+/** Which rows are shown. */
+function RowFilterSwitch() {
+  const filter = useView((v) => v.rows);
+  return (
+    <th className="corner">
+      <span className="row-filter" role="group" aria-label="Rows">
+        {FILTERS.map(({ value, label, title }) => (
+          <button key={value} className="plain" aria-pressed={filter === value} title={title} onClick={() => look({ rows: value })}>
+            {label}
+          </button>
+        ))}
+      </span>
+    </th>
   );
 }
 
@@ -72,68 +111,36 @@ function Spacer({ rows }: { rows: number }) {
   return rows > 0 ? <tr aria-hidden="true" className="spacer" style={{ height: rows * ROW_H }} /> : null;
 }
 
-/** The document at the moment of an action. */
-const now = () => useBench.getState().document!;
+/** A state dropped on another takes its place. */
+function reorder({ active, over }: DragEndEvent): void {
+  const { document: piece } = useBench.getState();
+  const place = (id: unknown) => piece!.states.findIndex((s) => s.id === id);
+  if (over && over.id !== active.id) void attempt(moveState(piece!, String(active.id), place(over.id) - place(active.id)));
+}
 
-function ScoreFoot() {
-  const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
-  const start = useBench((b) => b.document!.start);
-  const stateId = useBench((b) => b.state);
-  const layerId = useBench((b) => b.layer);
-  const asked = useBench((b) => b.askedRows);
-  const [renaming, setRenaming] = useState(false);
-  const layer = useBench((b) => (layerId ? placed(b.document!, layerId)?.layer : undefined));
-  const index = states.findIndex((s) => s.id === stateId);
-  const state = states[index]!;
-  const add = async (edit: edits.Edit & { id: string }) => {
-    if (await attempt(edit)) choose({ state: edit.id });
-  };
-  const properties = layer ? propertiesOf(layer).filter((p) => p.varies) : [];
-  const others = states.filter((s) => s.id !== stateId);
-  return (
-    <footer className="score-foot">
-      <button className="plain" title={`After ${state.name}, looking like it`} onClick={() => void add(edits.addState(now(), stateId))}>
-        + state
-      </button>
-      <Dropdown
-        trigger={['click']}
-        disabled={!layer}
-        menu={{ items: properties.map((p) => ({ key: p.name, label: p.label, onClick: () => choose({ askedRows: [...asked, `${layerId}/${p.name}`] }) })), style: { maxHeight: 320, overflow: 'auto' } }}
-      >
-        <button className="plain" disabled={!layer} title={layer ? `A property of ${layer.name}` : 'Choose a layer first'}>
-          + row
-        </button>
-      </Dropdown>
-      <Dropdown
-        trigger={['click']}
-        disabled={!others.length}
-        menu={{ items: others.map((s) => ({ key: s.id, label: `to ${s.name}`, onClick: () => void attempt(edits.addTransition(now(), stateId, s.id)) })) }}
-      >
-        <button className="plain" disabled={!others.length}>
-          + transition
-        </button>
-      </Dropdown>
-      <span className="spring" />
-      <span className="quiet">State</span>
-      {renaming ? <NameField value={state.name} label="Name of the state" commit={(name) => make(edits.renameState(now(), stateId, name))} close={() => setRenaming(false)} /> : <strong>{state.name}</strong>}
-      <button className="plain" onClick={() => setRenaming(true)}>
-        rename
-      </button>
-      <button className="plain" onClick={() => void add(edits.duplicateState(now(), stateId))}>
-        duplicate
-      </button>
-      <button className="plain" disabled={index === 0} aria-label="Move state to the left" onClick={() => void attempt(edits.moveState(now(), stateId, -1))}>
-        ←
-      </button>
-      <button className="plain" disabled={index === states.length - 1} aria-label="Move state to the right" onClick={() => void attempt(edits.moveState(now(), stateId, 1))}>
-        →
-      </button>
-      <button className="plain" disabled={start === stateId} onClick={() => void attempt(edits.startAt(now(), stateId))}>
-        {start === stateId ? 'starts here' : 'start here'}
-      </button>
-      <button className="plain" disabled={states.length === 1} onClick={() => void attempt(edits.removeState(now(), stateId))}>
-        delete
-      </button>
-    </footer>
-  );
+/** Blocks of cells, from here and from spreadsheets; a single value is the field's own affair. */
+function useClipboard(scroller: RefObject<HTMLElement | null>): void {
+  useEffect(() => {
+    const element = scroller.current!;
+    const copy = (event: ClipboardEvent) => {
+      const { block } = useBlock.getState();
+      const text = block && isMany(block) ? copyText() : null;
+      if (text === null) return;
+      event.clipboardData?.setData('text/plain', text);
+      event.preventDefault();
+    };
+    const take = (event: ClipboardEvent) => {
+      const text = event.clipboardData?.getData('text/plain') ?? '';
+      if (!/[\t\n]/.test(text.trimEnd())) return;
+      event.preventDefault();
+      event.stopPropagation();
+      void paste(text);
+    };
+    element.addEventListener('copy', copy);
+    element.addEventListener('paste', take);
+    return () => {
+      element.removeEventListener('copy', copy);
+      element.removeEventListener('paste', take);
+    };
+  }, [scroller]);
 }

@@ -1,4 +1,4 @@
-import { memo, useState } from 'react';
+import { memo, useState, type KeyboardEvent } from 'react';
 import type { Value } from '../../../api/answers';
 import { nudgeBy } from '../../../shared/ui/parsing';
 import { useTyped } from '../../../shared/ui/useTyped';
@@ -6,6 +6,8 @@ import { isTyped, parseValue, swatchOf, valueText } from '../../../shared/text/v
 import { choose, make, useBench } from '../bench';
 import { clearValue, setValues } from '../edits';
 import { propertyNamed } from '../tree';
+import { beginBlock, extendBlock, isIn, isMany, useBlock, type Place } from './block';
+import { clear, shown } from './blockActions';
 
 /** Set in this state, rather than taken from the base. */
 export const OWN = 1;
@@ -28,12 +30,41 @@ interface Props {
 /** Down or up by Enter, as in a sheet; Tab goes to the right by itself. */
 const goTo = (row: number, column: number) => document.querySelector<HTMLInputElement>(`[data-cell="${row},${column}"]`)?.focus();
 
+const BLOCK_ARROWS: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+
+/** Whether the cell is where a block was begun: it stays so while the block is drawn. */
+const holdsFocus = ([row, column]: Place) => {
+  const { block } = useBlock.getState();
+  return block?.from[0] === row && block.from[1] === column;
+};
+
+/** Ctrl Shift and the arrows make the block larger, Delete takes a block of several back to the base. */
+function blockKey(event: KeyboardEvent, here: Place): boolean {
+  const arrow = event.ctrlKey && event.shiftKey ? BLOCK_ARROWS[event.key] : undefined;
+  const block = useBlock.getState().block;
+  if (arrow) extendTo(block?.to ?? here, arrow);
+  else if (event.key === 'Delete' && block && isMany(block)) void clear();
+  else return false;
+  event.preventDefault();
+  event.stopPropagation();
+  return true;
+}
+
+/** To the next row, or to the next column of a state. */
+function extendTo([row, column]: Place, [down, across]: [number, number]): void {
+  let at = column + across;
+  while (across && shown.columns[at] && shown.columns[at]!.kind !== 'state') at += across;
+  const next = row + down;
+  if (shown.columns[at] && shown.rows[next] !== undefined) extendBlock([next, at]);
+}
+
 /** One number of the score. */
 export const ScoreCell = memo(function ScoreCell({ layer, property, state, value, look, row, column }: Props) {
   const [focused, setFocused] = useState(false);
   const info = propertyNamed(property);
   const numeric = info.blend === 'linear';
   const swatch = swatchOf(info, value);
+  const isInBlock = useBlock((s) => isIn(s.block, row, column));
   const typed = useTyped<Value>({
     value,
     format: (v) => valueText(v),
@@ -47,7 +78,7 @@ export const ScoreCell = memo(function ScoreCell({ layer, property, state, value
   });
   const own = Boolean(look & OWN);
   const resting = look & SAME && !focused && !typed.fault;
-  const tone = `${own ? '' : ' base'}${look & POSED ? ' posed' : ''}${typed.fault ? ' wrong' : ''}`;
+  const tone = `${own ? '' : ' base'}${look & POSED ? ' posed' : ''}${typed.fault ? ' wrong' : ''}${isInBlock ? ' in-block' : ''}`;
   return (
     <td className={`cell${tone}`}>
       {swatch && !resting && <span className="swatch" style={{ background: swatch }} />}
@@ -59,11 +90,21 @@ export const ScoreCell = memo(function ScoreCell({ layer, property, state, value
         data-cell={`${row},${column}`}
         aria-label={`${info.label} of ${layer} in ${state}`}
         title={own ? undefined : 'From the base'}
+        onMouseDown={(event) => {
+          if (!event.shiftKey) return beginBlock([row, column]);
+          event.preventDefault();
+          extendBlock([row, column]);
+        }}
+        onKeyDown={(event) => {
+          if (!blockKey(event, [row, column])) typed.input.onKeyDown(event);
+        }}
         onFocus={(event) => {
           setFocused(true);
+          if (!holdsFocus([row, column])) beginBlock([row, column]);
           choose({ state, layer });
           const { target } = event;
-          requestAnimationFrame(() => target.select());
+          // Where the focus has gone on already, selecting would take it back.
+          requestAnimationFrame(() => document.activeElement === target && target.select());
         }}
         onBlur={() => {
           setFocused(false);

@@ -25,8 +25,10 @@ export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: P
   return (
     <tr aria-rowindex={index + 3} className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''}`} data-score-row={row}>
       <th scope="row" onClick={() => choose({ layer })}>
-        <span title={name}>{name}</span>
-        <span className="quiet">{propertyNamed(property).label}</span>
+        <div>
+          <span title={name}>{name}</span>
+          <span className="quiet">{propertyNamed(property).label}</span>
+        </div>
       </th>
       {columns.map((column, at) => {
         const [a, b, c] = shown.slice(at * 3, at * 3 + 3);
@@ -78,7 +80,7 @@ interface WayProps {
 
 /** When the property moves inside the transition. */
 const WayCell = memo(function WayCell({ transition, start, end, length }: WayProps) {
-  const chosen = useBench((b) => b.transition === transition);
+  const chosen = useBench((b) => b.transition === transition || b.alsoWays.includes(transition));
   const share = 84 / Math.max(length, 1);
   return (
     <td className={`way${chosen ? ' chosen' : ''}`} onClick={() => choose({ transition, lane: null })} title={start >= 0 ? `${start} to ${end} ms` : undefined}>

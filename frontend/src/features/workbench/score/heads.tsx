@@ -1,9 +1,12 @@
-import { memo, useDeferredValue } from 'react';
+import { useDraggable, useDroppable } from '@dnd-kit/core';
+import { memo, useDeferredValue, useState, type KeyboardEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Transition, TransitionReading } from '../../../api/answers';
 import { PoseView, pictureOf } from '../../player';
-import { attempt, choose, useBench } from '../bench';
-import { addTransition } from '../edits';
+import { goToState, moveState, removeState } from '../actions';
+import { attempt, choose, chooseWayAlso, make, useBench } from '../bench';
+import { addTransition, renameState } from '../edits';
+import { NameField } from '../Rename';
 
 const THUMB = { width: 54, height: 34 };
 
@@ -11,21 +14,49 @@ export const StateHead = memo(function StateHead({ id }: { id: string }) {
   const picture = useBench(useShallow((b) => pictureOf(b.document!)));
   const pose = useDeferredValue(useBench((b) => b.poses[id]));
   const chosen = useBench((b) => b.state === id);
-  const name = useBench((b) => b.document!.states.find((s) => s.id === id)?.name);
+  const name = useBench((b) => b.document!.states.find((s) => s.id === id)?.name ?? '');
+  const [renaming, setRenaming] = useState(false);
+  const { setNodeRef: dropRef, isOver } = useDroppable({ id });
+  const { setNodeRef, listeners, isDragging } = useDraggable({ id });
   const starts = useBench((b) => b.document!.start === id);
   const zoom = Math.min(THUMB.width / picture.width, THUMB.height / picture.height);
   return (
-    <th className={`state-head${chosen ? ' chosen' : ''}`} scope="col">
-      <button aria-pressed={chosen} onClick={() => choose({ state: id })} title={name} data-state={id}>
+    <th ref={dropRef} className={`state-head${chosen ? ' chosen' : ''}${isDragging ? ' dragged' : ''}${isOver && !isDragging ? ' met' : ''}`} scope="col">
+      <button
+        ref={setNodeRef}
+        {...listeners}
+        aria-pressed={chosen}
+        onClick={() => choose({ state: id })}
+        onDoubleClick={() => setRenaming(true)}
+        onKeyDown={(event) => onStateKey(event, id, () => setRenaming(true))}
+        title={`${name} · double-click to rename, pull to move`}
+        data-state={id}
+      >
         <span className="thumb">{pose && <PoseView piece={picture} pose={pose} zoom={zoom} />}</span>
         <span className="state-name">
           {starts && <span className="starts" title="The piece starts here" />}
           {name}
         </span>
       </button>
+      {renaming && <NameField value={name} label="Name of the state" commit={(next) => make(renameState(useBench.getState().document!, id, next))} close={() => setRenaming(false)} />}
     </th>
   );
 });
+
+/** The neighbours by arrow keys; with Alt the state itself goes there. */
+function onStateKey(event: KeyboardEvent, id: string, rename: () => void): void {
+  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
+  if (by && event.altKey) void moveState(by);
+  else if (by) {
+    goToState(by);
+    document.querySelector<HTMLElement>(`[data-state="${useBench.getState().state}"]`)?.focus();
+  } else if (event.key === 'F2') rename();
+  else if (event.key === 'Delete') void removeState();
+  else return;
+  choose({ state: by && !event.altKey ? useBench.getState().state : id });
+  event.preventDefault();
+  event.stopPropagation();
+}
 
 /** What sets it off, in a word or two. */
 function whenOf({ cue, hold_ms, early_ms }: Transition): string {
@@ -35,13 +66,14 @@ function whenOf({ cue, hold_ms, early_ms }: Transition): string {
 
 export const WayHead = memo(function WayHead({ id }: { id: string }) {
   const transition = useBench((b) => b.document!.transitions?.find((t) => t.id === id));
-  const chosen = useBench((b) => b.transition === id);
+  const chosen = useBench((b) => b.transition === id || b.alsoWays.includes(id));
   const reading = useBench((b) => b.readings[id]);
   if (!transition) return <th />;
   const cut = transition.style === 'cut';
   return (
     <th className={`way-head${chosen ? ' chosen' : ''}`} scope="col">
-      <button aria-pressed={chosen} data-transition={transition.id} aria-label={`Transition ${transition.from} to ${transition.to}`} onClick={() => choose({ transition: transition.id, lane: null })}>
+      <button aria-pressed={chosen} data-transition={transition.id} title="Shift and click takes several" onClick={(event) => (event.shiftKey ? chooseWayAlso(id) : choose({ transition: id, lane: null }))}>
+        <span className="unseen">Transition {transition.from} to {transition.to}, </span>
         <span className="hold">{whenOf(transition)}</span>
         <svg width="40" height="26" viewBox="-1 -5 42 34" aria-hidden="true" className={cut ? 'cut' : ''}>
           {cut ? <path d="M0 27H20V1H40" /> : reading && <path d={curvePath(reading, 40, 26)} />}

@@ -5,15 +5,15 @@ export const ROW_H = 25;
 const BEYOND = 4;
 
 /** The part of many rows that is in view, with some more on both sides: a long score stays as quick as a short one. */
-export function useWindow(scroller: RefObject<HTMLElement | null>, count: number): { from: number; to: number } {
+export function useWindow(scroller: RefObject<HTMLElement | null>, count: number, rowHeight = ROW_H): { from: number; to: number } {
   const [from, setFrom] = useState(0);
   const [room, setRoom] = useState(40);
   useEffect(() => {
     const element = scroller.current!;
     const look = () => {
       // In steps of four rows, so that not every px scrolled draws the rows anew.
-      setFrom(Math.floor(element.scrollTop / ROW_H / 4) * 4);
-      setRoom(Math.ceil(element.clientHeight / ROW_H) + 4);
+      setFrom(Math.floor(element.scrollTop / rowHeight / 4) * 4);
+      setRoom(Math.ceil(element.clientHeight / rowHeight) + 4);
     };
     look();
     element.addEventListener('scroll', look, { passive: true });
@@ -23,6 +23,6 @@ export function useWindow(scroller: RefObject<HTMLElement | null>, count: number
       element.removeEventListener('scroll', look);
       observer.disconnect();
     };
-  }, [scroller]);
+  }, [scroller, rowHeight]);
   return { from: Math.min(Math.max(from - BEYOND, 0), count), to: Math.min(from + room + BEYOND, count) };
 }

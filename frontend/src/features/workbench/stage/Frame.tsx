@@ -12,10 +12,12 @@ interface Props {
   zoom: number;
   guides: { x?: number; y?: number };
   size: { width: number; height: number };
+  /** Whether it can be resized and turned. */
+  grips: boolean;
 }
 
 /** The box of the chosen layer, held at its corners and sides, and turned at the arm above it. */
-export function Frame({ corners, zoom, guides, size }: Props) {
+export function Frame({ corners, zoom, guides, size, grips }: Props) {
   if (!corners.length) return null;
   const at = corners.map(([x, y]) => [x * zoom, y * zoom] as Point);
   const [a, b, c, d] = at as [Point, Point, Point, Point];
@@ -35,9 +37,9 @@ export function Frame({ corners, zoom, guides, size }: Props) {
       {guides.x !== undefined && <line className="guide" x1={guides.x * zoom} x2={guides.x * zoom} y1={0} y2={size.height * zoom} />}
       {guides.y !== undefined && <line className="guide" y1={guides.y * zoom} y2={guides.y * zoom} x1={0} x2={size.width * zoom} />}
       <polygon points={at.map((p) => p.join(',')).join(' ')} />
-      <line x1={top[0]} y1={top[1]} x2={arm[0]} y2={arm[1]} />
-      <circle className="grip turn" data-grip="turn" cx={arm[0]} cy={arm[1]} r={4} />
-      {GRIPS.map((grip) => {
+      {grips && <line x1={top[0]} y1={top[1]} x2={arm[0]} y2={arm[1]} />}
+      {grips && <circle className="grip turn" data-grip="turn" cx={arm[0]} cy={arm[1]} r={4} />}
+      {(grips ? GRIPS : []).map((grip) => {
         const [x, y] = placeOf(grip);
         const style = { cursor: cursorOf(grip) };
         return grip[0] && grip[1] ? (

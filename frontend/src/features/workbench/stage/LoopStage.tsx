@@ -6,6 +6,7 @@ import { clock, useBench } from '../bench';
 import { fit, useSize } from './useSize';
 
 const RATES: [number, string][] = [
+  [2, '2×'],
   [1, '1×'],
   [0.5, '½'],
   [0.25, '¼'],
@@ -40,6 +41,7 @@ const PlayControls = memo(function PlayControls() {
   const name = useBench((b) => b.document!.states.find((s) => s.id === state)?.name ?? '');
   const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
   const [rate, setRate] = useState(clock.rate);
+  const part = useSyncExternalStore(clock.onSwitch, () => clock.plays);
   const arrival = run.segments.find((segment) => segment.from === state);
   return (
     <>
@@ -60,9 +62,15 @@ const PlayControls = memo(function PlayControls() {
           </button>
         ))}
       </span>
-      <button className="from" disabled={!arrival} title="Play from the moment this state is reached" onClick={() => arrival && clock.seek(arrival.start_ms)}>
-        from {name}
-      </button>
+      {part ? (
+        <button className="from" aria-pressed="true" title="The whole run again" onClick={() => clock.setPart(null)}>
+          alone ×
+        </button>
+      ) : (
+        <button className="from" disabled={!arrival} title="Play from the moment this state is reached" onClick={() => arrival && clock.seek(arrival.start_ms)}>
+          from {name}
+        </button>
+      )}
     </>
   );
 });

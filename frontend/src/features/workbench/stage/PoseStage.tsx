@@ -1,27 +1,29 @@
-import { Segmented } from 'antd';
-import { memo, useCallback, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import { memo, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
+import { api } from '../../../api/client';
 import type { Layer } from '../../../api/answers';
 import { round } from '../../../shared/text/sums';
-import { chainTo, cornersOf, matrixOf, type Point } from '../../../shared/geometry/matrix';
+import { chainTo, cornersOf, type Point } from '../../../shared/geometry/matrix';
+import { Choice } from '../../../shared/ui/Choice';
+import { useHeld } from '../../../shared/ui/useHeld';
 import { pictureOf, PoseView, type Scene } from '../../player';
-import { attempt, choose, namedOf, useBench } from '../bench';
-import { setValues, type Scope } from '../edits';
+import { choose, chooseAlso, chooseLayers, chosenLayers, namedOf, sayFault, useBench } from '../bench';
+import { around, boxOf, type Box, type Scope } from '../edits';
+import { showAs } from '../looks';
+import { useStageKeys } from '../useKeys';
+import { look, useView } from '../view';
 import { Frame, gripOf } from './Frame';
-import { dragged, linesBeside, type Dragged, type Held, type Lines, type Values } from './gestures';
 import { Ghosts } from './Ghosts';
-import { fit, useSize } from './useSize';
+import { GradientHandles } from './GradientHandles';
+import { MotionPath } from './MotionPath';
+import { Pen } from './Pen';
+import { Points } from './Points';
+import { GhostSwitch, StageTools } from './StageTools';
+import { touched, useDrag } from './useDrag';
+import { useSize } from './useSize';
+import './stage.css';
+import { useZoom } from './useZoom';
 
-interface Drag extends Dragged {
-  held: Held;
-  lines: Lines;
-  moved: boolean;
-  /** Let go; shown so until the edit is made. */
-  released: boolean;
-}
-
-/** px on the screen within which edges snap */
-const REACH = 5;
 const NONE: readonly Layer[] = [];
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
@@ -29,127 +31,156 @@ const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], 
 export function PoseStage() {
   const picture = useBench(useShallow((b) => pictureOf(b.document!)));
   const stateId = useBench((b) => b.state);
-  const chosen = useBench((b) => b.layer);
-  const scope = useBench((b) => b.scope);
+  const chosen = useBench(useShallow(chosenLayers));
   const pose = useBench((b) => b.poses[stateId])!;
   const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
+  const { tool, points, ghosts, path } = useView();
   const { ref, size } = useSize<HTMLDivElement>();
-  const scene = useRef<Scene | null>(null);
+  const [scene, setScene] = useState<Scene | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
-  const [drag, setDrag] = useState<Drag | null>(null);
-  const zoom = fit(size, picture);
-  const index = states.findIndex((s) => s.id === stateId);
+  const zooming = useZoom(ref, sheet, size, picture);
+  const { zoom, offset } = zooming;
   const layers = picture.layers ?? NONE;
-  const onScene = useCallback((fresh: Scene) => void (scene.current = fresh), []);
+  const { drag, start, move, end } = useDrag({ layers, pose, piece: picture, zoom, scene });
+  const letGo = useRef<string | null>(null);
+  const { shown: area, held: drawn, hold: setArea } = useHeld<{ from: Point; to: Point }>();
 
-  const moveBy = (id: string, [dx, dy]: Point) => {
-    const look = pose[id]!;
-    return attempt(setValues(useBench.getState().document!, stateId, id, { x: round(Number(look.x) + dx), y: round(Number(look.y) + dy) }, scope));
-  };
-
-  const pointAt = (event: PointerEvent): Point => {
+  const pointAt = (event: PointerEvent | MouseEvent): Point => {
     const { left, top } = sheet.current!.getBoundingClientRect();
     return [(event.clientX - left) / zoom, (event.clientY - top) / zoom];
   };
   const down = (event: PointerEvent<HTMLElement>) => {
-    if (event.button !== 0 || !(event.target as Element).closest('.stage-piece')) return;
-    const grip = (event.target as Element).closest('[data-grip]')?.getAttribute('data-grip');
-    const id = grip && chosen ? chosen : caughtAt(event, layers, chosen, false);
-    choose({ layer: id, ...(id ? { transition: null } : {}) });
     ref.current!.focus({ preventScroll: true });
-    if (!id) return;
+    if (event.button === 1) return event.currentTarget.setPointerCapture(event.pointerId);
+    if (event.button !== 0) return;
+    if (tool === 'colour') return void takeColourAt(stateId, pointAt(event));
+    const grip = (event.target as Element).closest('[data-grip]')?.getAttribute('data-grip');
+    const id = grip ? chosen.at(-1)! : caughtAt(event, layers, chosen, false);
     event.currentTarget.setPointerCapture(event.pointerId);
-    const chain = chainTo(layers, id);
-    const held: Held = {
-      id,
-      kind: chain.at(-1)!.kind,
-      grip: grip ? gripOf(grip) : 'move',
-      look: pose[id]!,
-      parent: matrixOf(chain, pose, true),
-      from: pointAt(event),
-      corners: cornersOf(chain, pose),
-    };
-    setDrag({ held, lines: linesBeside(layers, id, pose, picture), values: {}, guides: {}, moved: false, released: false });
-  };
-  const move = (event: PointerEvent) => {
-    if (!drag || drag.released) return;
-    const next = dragged(drag.held, pointAt(event), event, drag.lines, REACH / zoom);
-    const { look, id } = drag.held;
-    const changed = Object.entries(next.values).some(([name, value]) => (drag.values[name] ?? look[name]) !== value);
-    if (!changed) return;
-    setDrag({ ...drag, ...next, moved: true });
-    preview(id, next.values);
-  };
-  const preview = (id: string, values: Values) => {
-    const shown = scene.current?.shown.get(id);
-    if (!shown) return;
-    Object.assign(shown.look, values);
-    for (const write of scene.current!.writersOf(shown, Object.keys(values))) write(shown, shown.look);
-  };
-  /** Makes the edit, unless the drag was taken away: `given` up. */
-  const up = async (given = false) => {
-    if (!drag || drag.released) return;
-    const { held, values } = drag;
-    const before = Object.fromEntries(Object.keys(values).map((name) => [name, Number(held.look[name])]));
-    const settle = () => setDrag((now) => (now?.held === held ? null : now));
-    if (!drag.moved || given) {
-      settle();
-      return preview(held.id, before);
+    if (id !== points) look({ points: null });
+    if (!id) {
+      if (!event.shiftKey) choose({ layer: null });
+      return setArea({ from: pointAt(event), to: pointAt(event) });
     }
-    setDrag({ ...drag, guides: {}, released: true });
-    const changed = Object.fromEntries(Object.entries(values).filter(([name, value]) => held.look[name] !== value));
-    const done = await attempt(setValues(useBench.getState().document!, stateId, held.id, changed, scope));
-    settle();
-    if (!done) preview(held.id, before);
+    const held = chosen.includes(id) ? chosen : event.shiftKey ? [...chosen, id] : [id];
+    // Shift let go in place takes a layer out again; pulled, it keeps to one axis.
+    letGo.current = event.shiftKey && !grip && chosen.includes(id) ? id : null;
+    if (!chosen.includes(id)) chooseLayers(held);
+    start(outermost(layers, held), grip ? gripOf(grip) : 'move', pointAt(event), event.altKey);
+  };
+  const onMove = (event: PointerEvent) => {
+    if (event.buttons === 4) zooming.pan(event.movementX, event.movementY);
+    else if (drawn()) setArea({ ...drawn()!, to: pointAt(event) });
+    else move(pointAt(event), event);
+  };
+  const up = (event: PointerEvent, given = false) => {
+    const area = drawn();
+    if (!area) {
+      const out = letGo.current;
+      return void end(given).then((moved) => !moved && out && chooseAlso(out));
+    }
+    setArea(null);
+    const box = boxBetween(area.from, area.to);
+    if (given || Math.hypot(box.right - box.left, box.bottom - box.top) * zoom < 4) return;
+    const met = touched(layers, pose, box);
+    chooseLayers(event.shiftKey ? [...new Set([...chosen, ...met])] : met);
+  };
+  const deeper = (event: MouseEvent) => {
+    const id = caughtAt(event, layers, chosen, true);
+    const isPath = id && id === chosen.at(-1) && chainTo(layers, id).at(-1)?.kind === 'path';
+    if (isPath) look({ points: id });
+    else if (id) choose({ layer: id });
   };
   const onKey = (event: KeyboardEvent) => {
     const arrow = ARROWS[event.key];
-    if (!arrow || !chosen || event.target !== event.currentTarget) return;
+    if (!arrow || !chosen.length || event.target !== event.currentTarget) return;
     event.preventDefault();
-    const size = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    void moveBy(chosen, [arrow[0] * size, arrow[1] * size]);
+    const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+    const moved = outermost(layers, chosen).map((id) => [id, { x: round(Number(pose[id]!.x) + arrow[0] * step), y: round(Number(pose[id]!.y) + arrow[1] * step) }]);
+    void showAs(Object.fromEntries(moved));
   };
+  const toChosen = chosen.length ? () => zooming.toBox(around(chosen.map((id) => boxOf(layers, pose, id)))) : null;
+  useStageKeys(zooming, toChosen);
 
-  const chain = chosen ? chainTo(layers, chosen) : [];
-  const moved = drag ? { ...pose, [drag.held.id]: { ...pose[drag.held.id]!, ...drag.values } } : pose;
-  const corners = chain.length && chain.every((l) => moved[l.id]) ? cornersOf(chain, moved) : [];
-  const previous = states[index - 1];
-  const before = useBench((b) => (previous ? b.poses[previous.id] : undefined));
-  const ghosts = useMemo(() => before && { layers, pose, before, zoom }, [layers, pose, before, zoom]);
+  const index = states.findIndex((s) => s.id === stateId);
+  const [previous, next] = [states[index - 1], states[index + 1]];
+  const neighbour = ghosts === 'before' ? previous : ghosts === 'after' ? next : undefined;
+  const there = useBench((b) => (neighbour ? b.poses[neighbour.id] : undefined));
+  const outlines = useMemo(() => there && { layers, pose, before: there, zoom }, [layers, pose, there, zoom]);
+  const shown = useMemo(() => (drag ? { ...pose, ...Object.fromEntries(Object.entries(drag.looks).map(([id, values]) => [id, { ...pose[id]!, ...values }])) } : pose), [drag, pose]);
+  const only = chosen.length === 1 ? chosen[0]! : null;
+  const over = only && shown[only] ? { id: only, layers, pose: shown, zoom, scene } : null;
+  const hint = hintOf(tool, points !== null);
+  const kind = only && chainTo(layers, only).at(-1)?.kind;
   return (
     <section
       ref={ref}
-      className="stage"
+      className={`stage tool-${tool}`}
       tabIndex={0}
-      aria-label={`Pose ${states[index]!.name}; arrow keys move the chosen layer`}
+      aria-label={`Pose ${states[index]!.name}; arrow keys move what is chosen`}
       data-stage="pose"
       onPointerDown={down}
-      onPointerMove={move}
-      onPointerUp={() => void up()}
-      onPointerCancel={() => void up(true)}
-      onDoubleClick={(event) => choose({ layer: caughtAt(event, layers, chosen, true) })}
+      onPointerMove={onMove}
+      onPointerUp={(event) => up(event)}
+      onPointerCancel={(event) => up(event, true)}
+      onDoubleClick={deeper}
       onKeyDown={onKey}
     >
+      <div ref={sheet} className="stage-piece" style={{ width: picture.width * zoom, height: picture.height * zoom, transform: `translate(${offset.x}px,${offset.y}px)` }}>
+        <PoseView piece={picture} pose={pose} zoom={zoom} onScene={setScene} />
+        {outlines && <Ghosts {...outlines} />}
+        {path && only && <MotionPath id={only} zoom={zoom} />}
+        {chosen.map((id) => {
+          const chain = chainTo(layers, id);
+          const held = chain.length > 0 && chain.every((l) => shown[l.id]);
+          return held && id !== points && <Frame key={id} corners={cornersOf(chain, shown)} zoom={zoom} guides={id === chosen.at(-1) ? (drag?.guides ?? {}) : {}} size={picture} grips={chosen.length === 1} />;
+        })}
+        {over && points === only && kind === 'path' && <Points {...over} pointAt={pointAt} />}
+        {over && !points && !drag && typeof shown[only!]!.fill === 'object' && <GradientHandles {...over} pointAt={pointAt} />}
+        {(tool === 'pen' || tool === 'line') && <Pen zoom={zoom} pointAt={pointAt} />}
+        {area && <Area {...boxBetween(area.from, area.to)} zoom={zoom} />}
+      </div>
       <div className="stage-label">
-        <strong>{states[index]!.name}</strong> posing · state {index + 1} of {states.length}
+        <strong>{states[index]!.name}</strong> <span>{index + 1} of {states.length}</span>
       </div>
-      <div ref={sheet} className="stage-piece" style={{ width: picture.width * zoom, height: picture.height * zoom }}>
-        <PoseView piece={picture} pose={pose} zoom={zoom} onScene={onScene} />
-        {ghosts && <Ghosts {...ghosts} />}
-        <Frame corners={corners} zoom={zoom} guides={drag?.guides ?? {}} size={picture} />
-      </div>
+      <StageTools zoom={zooming} toChosen={toChosen} />
       <div className="stage-foot" onPointerDown={(e) => e.stopPropagation()}>
         <ScopeSwitch />
-        {previous && <span className="quiet">dashed: where {previous.name} left them</span>}
+        {hint ? <span className="quiet">{hint}</span> : <GhostSwitch before={previous?.name} after={next?.name} canTrace={only !== null} />}
       </div>
     </section>
   );
 }
 
+function hintOf(tool: string, points: boolean): string {
+  if (tool === 'pen') return 'click, or pull a bend; Enter ends';
+  if (tool === 'line') return 'pull; Shift: level or upright';
+  if (tool === 'colour') return 'click on a colour';
+  if (points) return 'Enter bends, Delete removes';
+  return '';
+}
+
+const Area = ({ left, top, right, bottom, zoom }: Box & { zoom: number }) => (
+  <div className="area" style={{ left: left * zoom, top: top * zoom, width: (right - left) * zoom, height: (bottom - top) * zoom }} />
+);
+
+const boxBetween = ([ax, ay]: Point, [bx, by]: Point): Box => ({ left: Math.min(ax, bx), top: Math.min(ay, by), right: Math.max(ax, bx), bottom: Math.max(ay, by) });
+
+async function takeColourAt(state: string, [x, y]: Point): Promise<void> {
+  const { onColour } = useView.getState();
+  look({ tool: 'choose', onColour: null });
+  try {
+    const { colour } = await api.colourAt(useBench.getState().id, state, x, y);
+    if (colour !== 'none') onColour?.(colour);
+  } catch (error) {
+    sayFault(error);
+  }
+}
+
 const ScopeSwitch = memo(function ScopeSwitch() {
   const scope = useBench((b) => b.scope);
   return (
-    <Segmented<Scope>
+    <Choice<Scope>
       size="small"
       aria-label="What an edit changes"
       value={scope}
@@ -162,14 +193,22 @@ const ScopeSwitch = memo(function ScopeSwitch() {
   );
 });
 
+/** Without what lies inside another that is chosen too: it moves along with that. */
+function outermost(layers: readonly Layer[], ids: readonly string[]): string[] {
+  return ids.filter((id) => !chainTo(layers, id).slice(0, -1).some((outer) => ids.includes(outer.id)));
+}
+
 /** The layer under the pointer: the outermost group first, one level deeper with each double click. */
-function caughtAt(event: MouseEvent, layers: readonly Layer[], chosen: string | null, deeper: boolean): string | null {
+function caughtAt(event: MouseEvent, layers: readonly Layer[], chosen: readonly string[], deeper: boolean): string | null {
   const hit = document.elementsFromPoint(event.clientX, event.clientY).find((e) => e.closest('[data-layer]:not([data-locked])') && e.closest('[data-stage=pose]') && !e.closest('.ghosts'));
   const id = hit?.closest('[data-layer]')?.getAttribute('data-layer');
   if (!id) return null;
   const chain = chainTo(layers, id).map((l) => l.id);
-  const depth = chosen ? chain.indexOf(chosen) : -1;
+  const depth = chain.findIndex((link) => chosen.includes(link));
   // A layer that is chosen already stays so, to be dragged.
-  if (depth >= 0) return deeper ? (chain[depth + 1] ?? id) : chosen;
+  if (depth >= 0) return deeper ? (chain[depth + 1] ?? id) : chain[depth]!;
+  // What lies beside it in the same group is as near.
+  const beside = chain.indexOf(chainTo(layers, chosen.at(-1) ?? '').at(-2)?.id ?? '');
+  if (beside >= 0) return chain[beside + 1]!;
   return chain[0]!;
 }

@@ -1,22 +1,26 @@
-/* What a drag on the pose makes of a layer: moved, resized, turned. Pure. */
+/* What a drag on the pose makes of layers: moved, resized, turned. Pure. */
 import type { Layer, Look, Pose } from '../../../api/answers';
-import { chainTo, cornersOf, localMatrix, type Point } from '../../../shared/geometry/matrix';
+import { chainTo, cornersOf, localMatrix, matrixOf, type Point } from '../../../shared/geometry/matrix';
 import { round } from '../../../shared/text/sums';
 
-/** Where the layer is held: inside, above its top edge, or at a corner or side (−1, 0 or 1 along its axes). */
+/** Where a layer is held: inside, above its top edge, or at a corner or side (−1, 0 or 1 along its axes). */
 export type Grip = 'move' | 'turn' | readonly [-1 | 0 | 1, -1 | 0 | 1];
 
-export interface Held {
+interface Part {
   id: string;
   kind: Layer['kind'];
-  grip: Grip;
   look: Look;
   /** From the px of what surrounds the layer to those of the piece. */
   parent: DOMMatrix;
+}
+
+export interface Held {
+  grip: Grip;
   /** The pointer at the beginning, in px of the piece. */
   from: Point;
-  /** The corners of the layer's box at the beginning, in px of the piece. */
+  /** The corners of all that is held at the beginning, in px of the piece. */
   corners: readonly Point[];
+  parts: readonly Part[];
 }
 
 export interface Keys {
@@ -34,7 +38,7 @@ export interface Lines {
 export type Values = Record<string, number>;
 
 export interface Dragged {
-  values: Values;
+  looks: Record<string, Values>;
   /** The lines that were met. */
   guides: { x?: number; y?: number };
 }
@@ -42,13 +46,22 @@ export interface Dragged {
 const LEAST = 1;
 const TURN_STEP = 15;
 
+/** Takes hold of layers as they lie in the pose. */
+export function holdLayers(layers: readonly Layer[], pose: Pose, ids: readonly string[], grip: Grip, from: Point): Held {
+  const chains = ids.map((id) => chainTo(layers, id));
+  const parts = chains.map((chain) => ({ id: chain.at(-1)!.id, kind: chain.at(-1)!.kind, look: pose[chain.at(-1)!.id]!, parent: matrixOf(chain, pose, true) }));
+  return { grip, from, corners: chains.flatMap((chain) => cornersOf(chain, pose)), parts };
+}
+
 export function dragged(held: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
-  if (held.grip === 'move') return movedTo(held, to, keys, lines, reach);
-  return { values: held.grip === 'turn' ? turned(held, to, keys) : resized(held, held.grip, to, keys), guides: {} };
+  if (held.grip === 'move') return moved(held, to, keys, lines, reach);
+  const part = held.parts[0]!;
+  const values = held.grip === 'turn' ? turned(part, held.from, to, keys) : resized(part, held.from, held.grip, to, keys);
+  return { looks: { [part.id]: values }, guides: {} };
 }
 
 /** Shift keeps to one axis, Ctrl leaves the lines alone. */
-function movedTo({ look, parent, from, corners }: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
+function moved({ parts, from, corners }: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
   const by: Point = [to[0] - from[0], to[1] - from[1]];
   if (keys.shiftKey) by[Math.abs(by[0]) > Math.abs(by[1]) ? 1 : 0] = 0;
   const guides: Dragged['guides'] = {};
@@ -58,13 +71,16 @@ function movedTo({ look, parent, from, corners }: Held, to: Point, keys: Keys, l
     by[axis] = met.by;
     guides[axis ? 'y' : 'x'] = met.line;
   }
-  const inverse = parent.inverse();
   const whole = (n: number, snappedTo: number | undefined) => (snappedTo === undefined ? Math.round(n) : round(n));
-  const [dx, dy] = [inverse.a * by[0] + inverse.c * by[1], inverse.b * by[0] + inverse.d * by[1]];
-  return { values: { x: round(Number(look.x) + whole(dx, guides.x)), y: round(Number(look.y) + whole(dy, guides.y)) }, guides };
+  const looks = parts.map(({ id, look, parent }): [string, Values] => {
+    const inverse = parent.inverse();
+    const [dx, dy] = [inverse.a * by[0] + inverse.c * by[1], inverse.b * by[0] + inverse.d * by[1]];
+    return [id, { x: round(Number(look.x) + whole(dx, guides.x)), y: round(Number(look.y) + whole(dy, guides.y)) }];
+  });
+  return { looks: Object.fromEntries(looks), guides };
 }
 
-/** The two edges of what has its corners there, and its middle. */
+/** The edges of what has its corners there, and its middle. */
 function edges(places: readonly number[]): [number, number, number] {
   const [low, high] = [Math.min(...places), Math.max(...places)];
   return [low, (low + high) / 2, high];
@@ -83,7 +99,7 @@ function snapped(places: readonly number[], by: number, lines: readonly number[]
 }
 
 /** Shift turns in steps of 15°. */
-function turned({ look, parent, from }: Held, to: Point, keys: Keys): Values {
+function turned({ look, parent }: Part, from: Point, to: Point, keys: Keys): Values {
   const [x, y] = [Number(look.x) + Number(look.pivot_x) * Number(look.width), Number(look.y) + Number(look.pivot_y) * Number(look.height)];
   const inverse = parent.inverse();
   const angle = (point: Point) => {
@@ -97,7 +113,7 @@ function turned({ look, parent, from }: Held, to: Point, keys: Keys): Values {
 }
 
 /** Shift keeps the proportions, Alt the middle. Groups are scaled, since their size alone moves nothing in them. */
-function resized({ kind, look, parent, from }: Held, [hx, hy]: readonly [number, number], to: Point, keys: Keys): Values {
+function resized({ kind, look, parent }: Part, from: Point, [hx, hy]: readonly [number, number], to: Point, keys: Keys): Values {
   const [w, h] = [Number(look.width), Number(look.height)];
   const own = parent.multiply(localMatrix(look)).inverse();
   const [start, now] = [from, to].map((point) => own.transformPoint({ x: point[0], y: point[1] })) as [DOMPoint, DOMPoint];
@@ -119,15 +135,15 @@ function resized({ kind, look, parent, from }: Held, [hx, hy]: readonly [number,
   return { ...size, x: round(Number(look.x) + before.x - after.x), y: round(Number(look.y) + before.y - after.y) };
 }
 
-/** The edges and middles of the piece, and of what lies beside the layer. */
-export function linesBeside(layers: readonly Layer[], id: string, pose: Pose, piece: { width: number; height: number }): Lines {
-  const chain = chainTo(layers, id);
+/** The edges and middles of the piece, and of what lies beside the layers. */
+export function linesBeside(layers: readonly Layer[], ids: readonly string[], pose: Pose, piece: { width: number; height: number }): Lines {
+  const chain = chainTo(layers, ids[0]!);
   const parent = chain.at(-2);
   const siblings = (parent?.kind === 'group' ? parent.layers : layers) ?? [];
   const x = [0, piece.width / 2, piece.width];
   const y = [0, piece.height / 2, piece.height];
   for (const sibling of siblings) {
-    if (sibling.id === id || !pose[sibling.id] || !Number(pose[sibling.id]!.opacity)) continue;
+    if (ids.includes(sibling.id) || !pose[sibling.id] || !Number(pose[sibling.id]!.opacity)) continue;
     const corners = cornersOf([...chain.slice(0, -1), sibling], pose);
     for (const [axis, lines] of [[0, x], [1, y]] as const) {
       lines.push(...edges(corners.map((corner) => corner[axis]!)));

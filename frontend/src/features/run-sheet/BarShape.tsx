@@ -1,0 +1,36 @@
+import { memo } from 'react';
+import type { RowKey } from '../workbench';
+
+interface Props {
+  id: string;
+  row: RowKey;
+  name: string;
+  x: number;
+  y: number;
+  width: number;
+  chosen: boolean;
+  /** Start and end while it is pulled. */
+  pulled: string | null;
+}
+
+/** One bar. Its events are heard by the drawing around it: a large piece has hundreds. */
+export const BarShape = memo(function BarShape({ id, row, name, x, y, width, chosen, pulled }: Props) {
+  return (
+    <g className={chosen ? 'run-bar-of chosen' : 'run-bar-of'} data-bar={id} data-row-of={row}>
+      <rect className="body" x={x} y={y} width={width} height={11} tabIndex={0} role="button" aria-pressed={chosen} aria-label={`${name}; arrow keys move it, with Alt its end`}>
+        <title>{name}</title>
+      </rect>
+      {width > 16 && (
+        <>
+          <rect className="end" data-end="start" x={x} y={y - 2} width={6} height={15} />
+          <rect className="end" data-end="end" x={x + width - 6} y={y - 2} width={6} height={15} />
+        </>
+      )}
+      {pulled && (
+        <text className="pulled" x={x + width + 5} y={y + 9}>
+          {pulled}
+        </text>
+      )}
+    </g>
+  );
+});

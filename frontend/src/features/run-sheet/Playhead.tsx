@@ -1,0 +1,27 @@
+import { useLayoutEffect, useRef } from 'react';
+import type { Run } from '../../api/answers';
+import { clock } from '../workbench';
+import type { Scale } from './Sheet';
+
+const SAID_EVERY_MS = 100;
+
+/** Where playing stands, across all rows. Moved by its transform alone, so that no frame costs a layout. */
+export function Playhead({ run, scale }: { run: Run; scale: Scale }) {
+  const line = useRef<HTMLDivElement>(null);
+  const label = useRef<HTMLSpanElement>(null);
+  useLayoutEffect(() => {
+    let said = -1;
+    return clock.listen((moment) => {
+      line.current!.style.transform = `translateX(${scale.x(moment).toFixed(2)}px)`;
+      const due = Math.floor(moment / SAID_EVERY_MS);
+      if (clock.playing && due === said) return;
+      said = due;
+      label.current!.textContent = String(Math.round(moment));
+    });
+  }, [scale, run]);
+  return (
+    <div className="sheet-playhead" ref={line} aria-hidden="true">
+      <span className="mono" ref={label} />
+    </div>
+  );
+}

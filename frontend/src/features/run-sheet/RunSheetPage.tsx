@@ -1,0 +1,75 @@
+import { Button } from 'antd';
+import { useMemo, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { BenchFrame, LoopStage, Retime, useBench } from '../workbench';
+import { BarPanel } from './BarPanel';
+import { Filmstrip } from './Filmstrip';
+import { barsOf, rowsOf, type Snap } from './model';
+import './run-sheet.css';
+import { Sheet } from './Sheet';
+import { StaggerPanel } from './StaggerPanel';
+
+const SNAPS: [Snap, string][] = [
+  ['ends', 'snap to ends'],
+  ['10', '10 ms'],
+  ['60', 'frames 60'],
+  ['30', '30'],
+  ['24', '24'],
+];
+
+/** The whole run along an axis of time. */
+export const RunSheetPage = () => <BenchFrame view={OpenSheet} />;
+
+function OpenSheet() {
+  const { run, readings, document: piece } = useBench(useShallow(({ run, readings, document }) => ({ run, readings, document })));
+  const bars = useMemo(() => barsOf(run, readings), [run, readings]);
+  // Rows stay the same list while they hold the same, so that an edit of a time draws bars alone.
+  const rows = useSame(useMemo(() => rowsOf(bars, layerOrder(piece!.layers ?? [])), [bars, piece]));
+  const [asked, setChosen] = useState<readonly string[]>([]);
+  const [snap, setSnap] = useState<Snap>('ends');
+  const [staggers, setStaggers] = useState(false);
+  // What was chosen and is gone by an edit is chosen no longer.
+  const chosen = asked.filter((key) => bars.some((bar) => bar.key === key));
+  const picked = bars.filter((bar) => chosen.includes(bar.key));
+  return (
+    <div className="sheet-body">
+      <main className="sheet-main">
+        {rows.length ? <Sheet bars={bars} rows={rows} chosen={chosen} choose={setChosen} snap={snap} /> : <p className="hint">Nothing moves by itself yet. Give the piece a second state in the workbench, and a way to it that follows a hold.</p>}
+        <footer className="sheet-foot">
+          <span className="rates" role="group" aria-label="Snap">
+            {SNAPS.map(([value, label]) => (
+              <button key={value} aria-pressed={snap === value} onClick={() => setSnap(value)}>
+                {label}
+              </button>
+            ))}
+          </span>
+          <span className="quiet hint-text">Pull bars or their ends. Shift takes several, and on the ruler a part to play</span>
+          <span className="spring" />
+          <Filmstrip />
+          <Button disabled={picked.length < 2} title={picked.length < 2 ? 'Choose the bars of two layers or more' : ''} onClick={() => setStaggers(!staggers)}>
+            Stagger…
+          </Button>
+        </footer>
+      </main>
+      <aside className="sheet-side inspector" aria-label="Inspector">
+        <LoopStage />
+        {staggers && picked.length > 1 && <StaggerPanel bars={picked} />}
+        {picked.length ? <BarPanel bar={picked.at(-1)!} count={picked.length} bars={bars} /> : <p className="quiet">Choose a bar for its start, its length and its curve.</p>}
+        <Retime />
+      </aside>
+    </div>
+  );
+}
+
+/** The list that was there before, for as long as a new one holds the same. */
+function useSame<T>(list: readonly T[]): readonly T[] {
+  const [known, setKnown] = useState(list);
+  const same = known.length === list.length && known.every((item, i) => item === list[i]);
+  if (!same) setKnown(list);
+  return same ? known : list;
+}
+
+/** Ids from the top of the picture down, groups before their content. */
+function layerOrder(layers: readonly { id: string; layers?: readonly unknown[] }[]): string[] {
+  return [...layers].reverse().flatMap((layer) => [layer.id, ...layerOrder((layer.layers ?? []) as { id: string }[])]);
+}

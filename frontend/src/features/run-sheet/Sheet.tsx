@@ -1,0 +1,51 @@
+import { useMemo, useRef } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { useBench, useSize, useWindow, type RowKey } from '../workbench';
+import { Axis } from './Axis';
+import { Graph } from './Graph';
+import type { Bar, Snap } from './model';
+import { deadTimes } from './model';
+import { Playhead } from './Playhead';
+import { ROW_H, Rows } from './Rows';
+
+export const NAMES_W = 150;
+/** px at the right that stay free, for the figure at the end of the ruler */
+const END = 26;
+
+interface Props {
+  bars: readonly Bar[];
+  rows: readonly RowKey[];
+  chosen: readonly string[];
+  choose: (keys: readonly string[]) => void;
+  snap: Snap;
+}
+
+/** From ms of the run to px, and back. */
+export interface Scale {
+  x: (ms: number) => number;
+  ms: (px: number) => number;
+  /** px of the axis */
+  width: number;
+}
+
+/** The ruler, the states, a line for each row, and the graph of the row that is chosen. */
+export function Sheet({ bars, rows, chosen, choose, snap }: Props) {
+  const run = useBench(useShallow((b) => b.run));
+  const { ref, size } = useSize<HTMLDivElement>();
+  const width = Math.max(size.width - NAMES_W - END, 100);
+  const scale = useMemo<Scale>(() => ({ width, x: (ms) => (ms / Math.max(run.total_ms, 1)) * width, ms: (px) => (px / width) * run.total_ms }), [width, run.total_ms]);
+  const dead = useMemo(() => deadTimes(bars, run), [bars, run]);
+  const body = useRef<HTMLDivElement>(null);
+  const window = useWindow(body, rows.length, ROW_H);
+  const shown = bars.find((bar) => bar.key === chosen.at(-1))?.row ?? rows[0]!;
+  return (
+    <div className="sheet" ref={ref}>
+      <Axis run={run} scale={scale} />
+      <div className="sheet-rows" ref={body}>
+        <Rows bars={bars} rows={rows} shown={window} chosen={chosen} choose={choose} snap={snap} scale={scale} dead={dead} />
+      </div>
+      <Graph row={shown} scale={scale} />
+      <Playhead run={run} scale={scale} />
+    </div>
+  );
+}

@@ -1,0 +1,48 @@
+import { describe, expect, it } from 'vitest';
+import type { Run, TransitionReading } from '../../api/answers';
+import { barsOf, deadTimes, endsBeside, lineOf, rowsOf, rulerStep, snapped, speedsOf } from './model';
+
+const run = {
+  total_ms: 700,
+  segments: [
+    { kind: 'hold', from: 'a', to: 'a', start_ms: 0, end_ms: 100 },
+    { kind: 'travel', from: 'a', to: 'b', start_ms: 100, end_ms: 500 },
+    { kind: 'hold', from: 'b', to: 'b', start_ms: 500, end_ms: 700 },
+  ],
+  transitions: ['ab', 'ab', 'ba'],
+  legs: ['ab', 'ab', 'ba'],
+} as unknown as Run;
+const readings = { ab: { moves: [['box', 'x', 0, 150], ['box', 'y', 50, 150], ['top', 'x', 200, 400]] } } as unknown as Record<string, TransitionReading>;
+const bars = barsOf(run, readings);
+const track = { layer: 'box', property: 'x', columns: 1, form: null, times: Float32Array.of(0, 50, 150), values: Float32Array.of(10, 30, 40) };
+const poses = { a: { box: { x: 10, fill: '#fff' } }, b: { box: { x: 40, fill: '#000' } } };
+
+describe('the run sheet', () => {
+  it('has a bar for every move, where it happens in the run', () => {
+    expect(bars.map((bar) => [bar.row, bar.start_ms, bar.end_ms])).toEqual([['box/x', 100, 250], ['box/y', 150, 250], ['top/x', 300, 500]]);
+    expect(rowsOf(bars, ['top', 'box'])).toEqual(['top/x', 'box/x', 'box/y']);
+    expect(deadTimes(bars, run)).toEqual([[250, 300]]);
+  });
+
+  it.each([
+    [263, 'ends', 250],
+    [280, 'ends', 280],
+    [263.4, '10', 260],
+    [263, '60', 267],
+    [263, '24', 250],
+  ] as const)('%d ms snaps to %s at %d', (t, snap, expected) => {
+    expect(snapped(t, snap, endsBeside(bars, [bars[2]!.key]), 20)).toBe(expected);
+  });
+
+  it('draws numbers through holds and moves, with their speed', () => {
+    const line = lineOf('box/x', run, new Map([['ab', { tracks: [track], fade: null }]]), poses)!;
+    expect(line.points).toEqual([[0, 10], [0, 10], [100, 10], [100, 10], [150, 30], [250, 40], [500, 40], [700, 40]]);
+    expect([line.low, line.high, line.fastest]).toEqual([10, 40, 400]);
+    expect(speedsOf([[0, 0], [0, 5], [100, 10]])).toEqual([[0, 50], [100, 50]]);
+    expect(lineOf('box/fill', run, new Map(), poses)).toBeNull();
+  });
+
+  it('has figures on its ruler that do not touch', () => {
+    for (const total of [90, 700, 9560, 600_000]) expect((rulerStep(total, 800) / total) * 800).toBeGreaterThanOrEqual(62);
+  });
+});

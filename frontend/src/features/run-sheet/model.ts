@@ -1,0 +1,112 @@
+/* The run along an axis of time: its bars, where they snap, and the line of one row. Pure. */
+import type { Pose, Run, TransitionReading } from '../../api/answers';
+import type { Tape } from '../player';
+import type { RowKey } from '../workbench';
+import { knotsOf } from '../player';
+
+export interface Bar {
+  /** Of the part of the run and the row; a transition that is gone through twice has two bars. */
+  key: string;
+  row: RowKey;
+  layer: string;
+  property: string;
+  transition: string;
+  start_ms: number;
+  end_ms: number;
+  /** When its transition starts, in the run. */
+  base_ms: number;
+}
+
+type Readings = Record<string, TransitionReading>;
+
+/** Every move of the run, in the order of time. */
+export function barsOf(run: Run, readings: Readings): Bar[] {
+  return run.segments.flatMap((segment, index) => {
+    const transition = run.transitions[index]!;
+    if (segment.kind !== 'travel') return [];
+    return (readings[transition]?.moves ?? []).map(([layer, property, start, end]): Bar => {
+      const row: RowKey = `${layer}/${property}`;
+      return { key: `${index} ${row}`, row, layer, property, transition, start_ms: segment.start_ms + start, end_ms: segment.start_ms + end, base_ms: segment.start_ms };
+    });
+  });
+}
+
+/** The rows that have bars, in the order of `order`, the layers from the top. */
+export function rowsOf(bars: readonly Bar[], order: readonly string[]): RowKey[] {
+  const places = new Map(order.map((layer, i) => [layer, i]));
+  const place = (row: RowKey) => places.get(row.split('/')[0]!) ?? 0;
+  return [...new Set(bars.map((bar) => bar.row))].sort((a, b) => place(a) - place(b));
+}
+
+export type Snap = 'ends' | '10' | '24' | '30' | '60';
+
+/** The place nearest to `t` that the wish allows; ends of other bars within `reach` ms, else whole ms. */
+export function snapped(t: number, snap: Snap, ends: readonly number[], reach: number): number {
+  if (snap === '10') return Math.round(t / 10) * 10;
+  if (snap !== 'ends') return Math.round((Math.round((t * Number(snap)) / 1000) * 1000) / Number(snap));
+  const near = ends.filter((end) => Math.abs(end - t) <= reach).sort((a, b) => Math.abs(a - t) - Math.abs(b - t))[0];
+  return Math.round(near ?? t);
+}
+
+/** Starts and ends of all bars but these, each once. */
+export const endsBeside = (bars: readonly Bar[], keys: readonly string[]): number[] => [
+  ...new Set(bars.filter((bar) => !keys.includes(bar.key)).flatMap((bar) => [bar.start_ms, bar.end_ms])),
+];
+
+/** Times inside of transitions in which nothing moves. */
+export function deadTimes(bars: readonly Bar[], run: Run): [number, number][] {
+  const sorted = new Map<number, Bar[]>();
+  for (const bar of [...bars].sort((a, b) => a.start_ms - b.start_ms)) (sorted.get(bar.base_ms) ?? sorted.set(bar.base_ms, []).get(bar.base_ms)!).push(bar);
+  return run.segments
+    .filter((segment) => segment.kind === 'travel')
+    .flatMap((travel) => {
+      const dead: [number, number][] = [];
+      let end = travel.start_ms;
+      for (const bar of sorted.get(travel.start_ms) ?? []) {
+        if (bar.start_ms > end) dead.push([end, bar.start_ms]);
+        end = Math.max(end, bar.end_ms);
+      }
+      return travel.end_ms > end ? [...dead, [end, travel.end_ms] as [number, number]] : dead;
+    });
+}
+
+export interface Line {
+  points: [number, number][];
+  low: number;
+  high: number;
+  /** per second, of greatest amount */
+  fastest: number;
+}
+
+/** The number of a row through the run, from knot to knot of the tape; none for what is no number. */
+export function lineOf(row: RowKey, run: Run, tape: Tape, poses: Record<string, Pose>): Line | null {
+  const [layer, property] = row.split('/') as [string, string];
+  const first = poses[run.segments[0]?.from ?? '']?.[layer]?.[property];
+  if (typeof first !== 'number') return null;
+  const points: [number, number][] = [[0, first]];
+  run.segments.forEach((segment, index) => {
+    const rest = poses[segment.from]?.[layer]?.[property];
+    if (segment.kind === 'hold') points.push([segment.start_ms, Number(rest)], [segment.end_ms, Number(rest)]);
+    else points.push(...knotsOf(tape, run.legs[index]!, layer, property).map(([t, v]): [number, number] => [segment.start_ms + t, v]));
+  });
+  const last = points.at(-1)!;
+  if (last[0] < run.total_ms) points.push([run.total_ms, last[1]]);
+  const values = points.map(([, v]) => v);
+  const speeds = speedsOf(points).map(([, v]) => Math.abs(v));
+  return { points, low: Math.min(...values), high: Math.max(...values), fastest: Math.max(...speeds, 0) };
+}
+
+/** Speed in units per second, the same from knot to knot: a step for each. */
+export function speedsOf(points: readonly [number, number][]): [number, number][] {
+  return points.slice(1).flatMap(([t, v], i): [number, number][] => {
+    const [t0, v0] = points[i]!;
+    const speed = ((v - v0) / (t - t0)) * 1000;
+    return t > t0 ? [[t0, speed], [t, speed]] : [];
+  });
+}
+
+/** A step of the ruler that leaves room for its figures. */
+export function rulerStep(total_ms: number, width: number): number {
+  const least = (total_ms / Math.max(width, 1)) * 62;
+  return [10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000, 60_000].find((step) => step >= least) ?? 120_000;
+}

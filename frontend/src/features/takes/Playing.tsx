@@ -1,0 +1,43 @@
+import { useEffect, useMemo, type ReactNode } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import type { Pose, Run } from '../../api/answers';
+import { Clock, LoopView, pictureOf, Ring, RunBar, seconds, type Tape } from '../player';
+import { clock, useBench, useSize } from '../workbench';
+import { follow, type Step } from './inStep';
+
+interface Props {
+  name: string;
+  computed: { poses: Record<string, Pose>; run: Run; tape: Tape };
+  step: Step;
+  /** The one whose clock all others follow. */
+  leads?: boolean;
+  children?: ReactNode;
+}
+
+/** One timing of the piece, playing in step with the others. */
+export function Playing({ name, computed, step, leads = false, children }: Props) {
+  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
+  const { poses, run, tape } = computed;
+  const { ref, size } = useSize<HTMLDivElement>();
+  const own = useMemo(() => (leads ? clock : new Clock()), [leads]);
+  useEffect(() => (leads ? undefined : follow(clock, () => useBench.getState().run, own, run, step)), [leads, own, run, step]);
+  const zoom = Math.max(Math.min((size.width - 40) / picture.width, (size.height - 30) / picture.height, 2), 0.05);
+  return (
+    <section className="take" aria-label={name} data-take={name}>
+      <div className="take-stage" ref={ref}>
+        <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={own} zoom={zoom} />
+      </div>
+      <footer>
+        {run.loop_ms === null ? <RunBar run={run} clock={own} width={90} /> : <Ring run={run} clock={own} size={40} />}
+        <span>
+          <strong>{name}</strong>
+          <span className="mono quiet">
+            {seconds(run.loop_ms ?? run.total_ms)} s {run.loop_ms === null ? 'once' : 'loop'}
+          </span>
+        </span>
+        <span className="spring" />
+        {children}
+      </footer>
+    </section>
+  );
+}

@@ -1,0 +1,152 @@
+import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { Button } from 'antd';
+import { useState, useSyncExternalStore } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import type { Computed, Take } from '../../api/answers';
+import { api } from '../../api/client';
+import { Choice } from '../../shared/ui/Choice';
+import { updateTape } from '../player';
+import { attempt, BenchFrame, clock, sayFault, useBench } from '../workbench';
+import type { Step } from './inStep';
+import { Playing } from './Playing';
+import './takes.css';
+
+/** The piece as it stands, and as many takes beside it. */
+const MOST_BESIDE = 3;
+
+export const TakesPage = () => <BenchFrame view={Takes} />;
+
+function Takes() {
+  const id = useBench((b) => b.id);
+  const revision = useBench((b) => b.revision);
+  const queries = useQueryClient();
+  const { data, error } = useQuery({ queryKey: ['takes', id, revision], queryFn: () => api.takes(id), placeholderData: (before) => before });
+  const [step, setStep] = useState<Step>('moment');
+  const [hidden, setHidden] = useState<readonly number[]>([]);
+  const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
+  const takes = data?.takes ?? [];
+  const beside = takes.filter((take) => take.computed && !hidden.includes(take.number)).slice(-MOST_BESIDE);
+  const changed = async (done: Promise<unknown>) => {
+    await done.catch(sayFault);
+    await queries.invalidateQueries({ queryKey: ['takes', id] });
+  };
+  const adopt = (take: Take) => attempt({ label: `Adopt take ${take.name}`, patch: [{ op: 'add', path: '/transitions', value: take.transitions }] });
+  return (
+    <main className="takes">
+      <header className="takes-head">
+        <Choice<Step> aria-label="In step by" value={step} onChange={setStep} options={[{ value: 'moment', label: 'Same moment' }, { value: 'phase', label: 'Same phase' }]} />
+        <Button onClick={() => clock.setPlaying(!playing)}>{playing ? 'Pause' : 'Play'}</Button>
+        <span className="spring" />
+        <Keep count={takes.length} keep={(name) => changed(api.keepTake(id, name))} />
+      </header>
+      {error && <p role="alert">{error.message}</p>}
+      <div className="takes-grid" style={{ gridTemplateColumns: `repeat(${beside.length + 1}, minmax(0, 1fr))` }}>
+        <Now step={step} />
+        {beside.map((take) => (
+          <Playing key={take.number} name={take.name} computed={tapeOf(take.computed!)} step={step}>
+            <Button type="primary" size="small" onClick={() => void adopt(take)}>
+              Adopt
+            </Button>
+            <Button size="small" onClick={() => setHidden([...hidden, take.number])}>
+              Put away
+            </Button>
+          </Playing>
+        ))}
+      </div>
+      {!takes.length && <p className="takes-hint">Keep the timing as it stands, change it in the workbench or the run sheet, and come back: both play here in step, side by side.</p>}
+      <Shelf takes={takes} shown={beside} show={(number) => setHidden(hidden.filter((other) => other !== number))} drop={(number) => changed(api.dropTake(id, number))} />
+      {data && <Table takes={takes.filter((take) => take.computed)} table={data.table} />}
+    </main>
+  );
+}
+
+const tapeOf = (computed: Computed) => ({ ...computed, tape: updateTape(new Map(), computed.transitions, Object.keys(computed.transitions)) });
+
+function Now({ step }: { step: Step }) {
+  const computed = useBench(useShallow(({ poses, run, tape }) => ({ poses, run, tape })));
+  return <Playing name="As it stands" computed={computed} step={step} leads />;
+}
+
+function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<void> }) {
+  const [name, setName] = useState('');
+  const wanted = name.trim() || `Take ${count + 1}`;
+  return (
+    <form
+      className="takes-keep"
+      onSubmit={(event) => {
+        event.preventDefault();
+        void keep(wanted).then(() => setName(''));
+      }}
+    >
+      <input aria-label="Name of the take" value={name} placeholder={`Take ${count + 1}`} maxLength={120} onChange={(event) => setName(event.target.value)} />
+      <Button type="primary" htmlType="submit">
+        Keep the timing as it stands
+      </Button>
+    </form>
+  );
+}
+
+interface ShelfProps {
+  takes: readonly Take[];
+  shown: readonly Take[];
+  show: (number: number) => void;
+  drop: (number: number) => Promise<void>;
+}
+
+/** Takes that are not on the stage: put away, one too many, or no longer fitting. */
+function Shelf({ takes, shown, show, drop }: ShelfProps) {
+  if (!takes.length) return null;
+  return (
+    <ul className="takes-list" aria-label="All takes">
+      {takes.map((take) => (
+        <li key={take.number}>
+          <strong>{take.name}</strong>
+          {take.fault && <span className="takes-fault">does not fit any more: {take.fault}</span>}
+          {!take.fault && !shown.includes(take) && (
+            <button className="plain" onClick={() => show(take.number)}>
+              show
+            </button>
+          )}
+          <button className="plain" aria-label={`Delete take ${take.name}`} onClick={() => void drop(take.number)}>
+            delete
+          </button>
+        </li>
+      ))}
+    </ul>
+  );
+}
+
+/** What differs, a line for each transition. */
+function Table({ takes, table }: { takes: readonly Take[]; table: readonly { transition: string; cells: string[] }[] }) {
+  if (!takes.length) return null;
+  if (!table.length) return <p className="takes-hint">No difference: all takes are as it stands.</p>;
+  return (
+    <div className="takes-table">
+      <table>
+        <thead>
+          <tr>
+            <th scope="col">Differs in</th>
+            <th scope="col">As it stands</th>
+            {takes.map((take) => (
+              <th key={take.number} scope="col">
+                {take.name}
+              </th>
+            ))}
+          </tr>
+        </thead>
+        <tbody>
+          {table.map(({ transition, cells }) => (
+            <tr key={transition}>
+              <th scope="row">{transition}</th>
+              {cells.map((cell, i) => (
+                <td key={i} className={`mono${i && cell !== cells[0] ? ' other' : ''}`}>
+                  {cell}
+                </td>
+              ))}
+            </tr>
+          ))}
+        </tbody>
+      </table>
+    </div>
+  );
+}

@@ -1,0 +1,50 @@
+import { useEffect, type ReactNode } from 'react';
+import { Link, useParams } from 'react-router';
+import { load, useBench } from './bench';
+import { Help } from './Help';
+import { Notices } from './Notices';
+import { SHORTCUTS } from './shortcuts';
+import { Spoken } from './Spoken';
+import { TopBar } from './TopBar';
+import { useKeys } from './useKeys';
+
+interface Props {
+  view: () => ReactNode;
+  /** Layers and states are chosen in it: elsewhere no key may change what is out of sight. */
+  poses?: boolean;
+}
+
+const ALL = Object.keys(SHORTCUTS);
+const ANYWHERE = ['Everywhere'];
+
+/** What every view of a piece has around it; the view itself is drawn once the piece is there. */
+export function BenchFrame({ view, poses = false }: Props) {
+  const { id = '' } = useParams();
+  useEffect(() => void load(id), [id]);
+  useKeys(poses ? ALL : ANYWHERE);
+  const ready = useBench((b) => b.document !== null && b.id === id);
+  const fault = useBench((b) => b.fault);
+  if (!ready) {
+    return (
+      <main className="bench-empty">
+        {fault ? (
+          <p role="alert">
+            {fault.message} {fault.remedy} <Link to="/">To the shelf</Link>
+          </p>
+        ) : (
+          'Opening…'
+        )}
+      </main>
+    );
+  }
+  const View = view;
+  return (
+    <div className="bench">
+      <TopBar />
+      <Notices />
+      <Spoken />
+      <Help />
+      <View />
+    </div>
+  );
+}

@@ -1,0 +1,132 @@
+/* What can be done to what is chosen, by button, menu or key. */
+import { api } from '../../api/client';
+import { attempt, choose, chooseLayers, chosenLayers, sayFault, tell, useBench } from './bench';
+import * as edits from './edits';
+import { showAs } from './looks';
+import { placed } from './tree';
+import { look, useView } from './view';
+
+/** The piece, what is chosen of it, and the pose, at the moment of an action. */
+function now() {
+  const bench = useBench.getState();
+  return { piece: bench.document!, ids: chosenLayers(bench), pose: bench.poses[bench.state]!, state: bench.state, scope: bench.scope };
+}
+
+/** A refusal without a request is told like any other. */
+async function tried<E extends edits.Edit>(edit: () => E, then: (edit: E) => void): Promise<void> {
+  try {
+    const made = edit();
+    if (await attempt(made)) then(made);
+  } catch (error) {
+    if (!(error instanceof edits.CannotBe)) throw error;
+    sayFault(error);
+  }
+}
+
+// Layers
+
+export async function add(kind: edits.Drawn): Promise<void> {
+  await tried(() => edits.addLayer(now().piece, kind), ({ id }) => choose({ layer: id, transition: null }));
+}
+
+export async function group(): Promise<void> {
+  const { piece, ids, pose } = now();
+  if (ids.length) await tried(() => edits.groupLayers(piece, ids, pose), ({ id }) => choose({ layer: id }));
+}
+
+export async function ungroup(): Promise<void> {
+  const { piece, ids } = now();
+  if (ids.length) await tried(() => edits.ungroup(piece, ids.at(-1)!), (made) => chooseLayers(made.ids));
+}
+
+export async function duplicate(): Promise<void> {
+  const { piece, ids } = now();
+  if (ids.length) await tried(() => edits.duplicateLayers(piece, ids), (made) => chooseLayers(made.ids));
+}
+
+/** Deletes what is chosen, and says what else that touched. */
+export async function remove(): Promise<void> {
+  const { piece, ids } = now();
+  if (!ids.length) return;
+  const name = edits.namesOf(piece, ids);
+  await tried(() => edits.removeLayers(piece, ids), ({ touches }) => touches && tell(`${name} is deleted, with ${touches}. Undo brings all of it back.`));
+}
+
+/** Whether all that is chosen can be seen in this state. */
+const seen = () => now().ids.every((id) => now().pose[id]!.visible);
+
+export async function hide(): Promise<void> {
+  const { piece, ids, state, scope } = now();
+  const visible = !seen();
+  const edit = edits.setValues(piece, state, ids, { visible }, scope);
+  if (ids.length) await attempt({ ...edit, label: `${visible ? 'Show' : 'Hide'} ${edits.namesOf(piece, ids)}` });
+}
+
+export async function lock(): Promise<void> {
+  const { piece, ids } = now();
+  const locked = !ids.every((id) => placed(piece, id)!.layer.locked);
+  if (ids.length) await attempt({ ...edits.setFixed(piece, ids, 'locked', locked), label: `${locked ? 'Lock' : 'Unlock'} ${edits.namesOf(piece, ids)}` });
+}
+
+export async function order(by: 1 | -1): Promise<void> {
+  const { piece, ids } = now();
+  const last = ids.at(-1);
+  if (last) await attempt(edits.moveLayer(piece, last, by));
+}
+
+export async function align(line: edits.Line): Promise<void> {
+  const { piece, ids, pose } = now();
+  if (ids.length) await showAs(edits.aligned(piece, pose, ids, line), `Align ${edits.namesOf(piece, ids)}: ${line}`);
+}
+
+export async function distribute(axis: edits.Axis): Promise<void> {
+  const { piece, ids, pose } = now();
+  if (ids.length > 2) await showAs(edits.distributed(piece, pose, ids, axis), `Even gaps ${axis} between ${ids.length} layers`);
+}
+
+// States
+
+async function addedState(edit: edits.Edit & { id: string }): Promise<void> {
+  if (await attempt(edit)) choose({ state: edit.id });
+}
+
+/** After the chosen state, or before it while the piece is built backwards. */
+export const addState = () => (useView.getState().backwards ? addStateBefore() : addStateAfter());
+export const addStateAfter = () => addedState(edits.addState(now().piece, now().state));
+export const addStateBefore = () => addedState(edits.addStateBefore(now().piece, now().state));
+export const duplicateState = () => addedState(edits.duplicateState(now().piece, now().state));
+export const moveState = (by: number) => attempt(edits.moveState(now().piece, now().state, by));
+export const startHere = () => attempt(edits.startAt(now().piece, now().state));
+export const removeState = () => now().piece.states.length > 1 && attempt(edits.removeState(now().piece, now().state));
+
+/** In the middle of a transition, with every value halfway. */
+export async function addStateBetween(way: string): Promise<void> {
+  const { piece } = now();
+  const { from, to } = piece.transitions!.find((t) => t.id === way)!;
+  try {
+    const { steps } = await api.between(piece.id, { from, to, count: 1, easing: 'linear' });
+    const start = (piece.states.find((s) => s.id === from)!.changes ?? {}) as Record<string, edits.Values>;
+    const changes = Object.fromEntries([...new Set([...Object.keys(start), ...Object.keys(steps[0]!)])].map((id) => [id, { ...start[id], ...steps[0]![id] }]));
+    await addedState(edits.addStateBetween(piece, way, changes));
+  } catch (error) {
+    sayFault(error);
+  }
+}
+
+export function goToState(by: number): void {
+  const { piece, state } = now();
+  const index = piece.states.findIndex((s) => s.id === state);
+  const next = piece.states[Math.min(Math.max(index + by, 0), piece.states.length - 1)]!;
+  choose({ state: next.id });
+}
+
+export const switchScope = () => choose({ scope: now().scope === 'state' ? 'base' : 'state' });
+
+/** Out of a tool first, then out of what is chosen. */
+export function leave(): void {
+  const { tool, points, help } = useView.getState();
+  if (help) look({ help: false });
+  else if (tool !== 'choose') look({ tool: 'choose', onColour: null });
+  else if (points) look({ points: null });
+  else choose({ layer: null });
+}

@@ -1,0 +1,26 @@
+/* What the chosen layers have in common, and where they differ. */
+import type { Look, Piece, Pose, Value } from '../../api/answers';
+import { sameValue } from '../../shared/text/values';
+import type { Property } from '../../api/generated/catalogue';
+import { placed, propertiesOf } from './tree';
+
+export interface Common {
+  property: Property;
+  /** Of the layer chosen last. */
+  value: Value;
+  /** Not all have this one. */
+  mixed: boolean;
+}
+
+/** Every property that all of these layers have. */
+export function commonOf(piece: Piece, pose: Pose, ids: readonly string[]): Common[] {
+  const layers = ids.map((id) => placed(piece, id)!.layer);
+  const looks = ids.map((id) => pose[id]).filter((look): look is Look => look !== undefined);
+  if (looks.length < ids.length || !looks.length) return [];
+  return propertiesOf(layers.at(-1)!)
+    .filter((property) => layers.every((layer) => property.kinds.includes(layer.kind)))
+    .map((property) => {
+      const value = looks.at(-1)![property.name]!;
+      return { property, value, mixed: looks.some((look) => !sameValue(look[property.name], value)) };
+    });
+}

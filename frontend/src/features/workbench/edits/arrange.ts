@@ -1,0 +1,85 @@
+/* Layers lined up and spread out: where each has to go, in the px of the piece. Pure. */
+import type { Layer, Piece, Pose } from '../../../api/answers';
+import { chainTo, cornersOf, matrixOf } from '../../../shared/geometry/matrix';
+import { round } from '../../../shared/text/sums';
+import type { Values } from './values';
+
+export interface Box {
+  left: number;
+  top: number;
+  right: number;
+  bottom: number;
+}
+
+/** An edge, or the middle, to which layers are lined up. */
+export type Line = 'left' | 'centre' | 'right' | 'top' | 'middle' | 'bottom';
+export type Axis = 'across' | 'down';
+
+/** The upright box around a layer, in px of the piece. */
+export function boxOf(layers: readonly Layer[], pose: Pose, id: string): Box {
+  const corners = cornersOf(chainTo(layers, id), pose);
+  const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
+  return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };
+}
+
+export const around = (boxes: readonly Box[]): Box => ({
+  left: Math.min(...boxes.map((b) => b.left)),
+  top: Math.min(...boxes.map((b) => b.top)),
+  right: Math.max(...boxes.map((b) => b.right)),
+  bottom: Math.max(...boxes.map((b) => b.bottom)),
+});
+
+const PLACE: Record<Line, (box: Box) => number> = {
+  left: (b) => b.left,
+  centre: (b) => (b.left + b.right) / 2,
+  right: (b) => b.right,
+  top: (b) => b.top,
+  middle: (b) => (b.top + b.bottom) / 2,
+  bottom: (b) => b.bottom,
+};
+
+/** Several layers line up with the box around them; one alone with its group, or with the piece. */
+export function aligned(piece: Piece, pose: Pose, ids: readonly string[], line: Line): Record<string, Values> {
+  const layers = piece.layers ?? [];
+  const boxes = ids.map((id) => boxOf(layers, pose, id));
+  const goal = PLACE[line](ids.length > 1 ? around(boxes) : surrounding(piece, pose, ids[0]!));
+  const upright = line === 'left' || line === 'centre' || line === 'right';
+  return moves(layers, pose, ids, boxes.map((box) => (upright ? [goal - PLACE[line](box), 0] : [0, goal - PLACE[line](box)])));
+}
+
+/** Equal gaps between neighbours; the outermost two stay. */
+export function distributed(piece: Piece, pose: Pose, ids: readonly string[], axis: Axis): Record<string, Values> {
+  const layers = piece.layers ?? [];
+  const [low, high]: [keyof Box, keyof Box] = axis === 'across' ? ['left', 'right'] : ['top', 'bottom'];
+  const sorted = ids.map((id) => ({ id, box: boxOf(layers, pose, id) })).sort((a, b) => a.box[low] + a.box[high] - b.box[low] - b.box[high]);
+  const sizes = sorted.reduce((sum, { box }) => sum + box[high] - box[low], 0);
+  const [first, last] = [sorted[0]!.box, sorted.at(-1)!.box];
+  const gap = (last[high] - first[low] - sizes) / (sorted.length - 1);
+  let at = first[low];
+  const by = sorted.map(({ box }): [number, number] => {
+    const shift = at - box[low];
+    at += box[high] - box[low] + gap;
+    return axis === 'across' ? [shift, 0] : [0, shift];
+  });
+  return moves(layers, pose, sorted.map(({ id }) => id), by);
+}
+
+function surrounding(piece: Piece, pose: Pose, id: string): Box {
+  const parent = chainTo(piece.layers ?? [], id).at(-2);
+  return parent ? boxOf(piece.layers ?? [], pose, parent.id) : { left: 0, top: 0, right: piece.width, bottom: piece.height };
+}
+
+/** Each layer moved by so many px of the piece, as x and y of its own; those that stay are left out. */
+export function moves(layers: readonly Layer[], pose: Pose, ids: readonly string[], by: readonly (readonly number[])[]): Record<string, Values> {
+  const moved = ids.flatMap((id, i): [string, Values][] => {
+    const inverse = matrixOf(chainTo(layers, id), pose, true).inverse();
+    const [dx, dy] = by[i] as [number, number];
+    const [x, y] = [inverse.a * dx + inverse.c * dy, inverse.b * dx + inverse.d * dy];
+    const look = pose[id]!;
+    const values: Values = {};
+    if (Math.abs(x) > 1e-6) values.x = round(Number(look.x) + x);
+    if (Math.abs(y) > 1e-6) values.y = round(Number(look.y) + y);
+    return Object.keys(values).length ? [[id, values]] : [];
+  });
+  return Object.fromEntries(moved);
+}

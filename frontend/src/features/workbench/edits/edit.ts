@@ -1,0 +1,41 @@
+/* What every edit is: a name and a JSON Patch. Pure: a document in, an edit out. */
+import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
+import type { Operation, Piece, Transition } from '../../../api/answers';
+
+export interface Edit {
+  label: string;
+  patch: Operation[];
+  /** For those who do not see it, where that says more than the label. */
+  spoken?: string;
+}
+
+/** Whether an edit reaches one state or the base that all states share. */
+export type Scope = 'state' | 'base';
+export type Timing = Transition['timing'];
+
+export const stateIndex = (piece: Piece, id: string) => piece.states.findIndex((state) => state.id === id);
+
+/** The first of wanted, wanted-2, wanted-3 … that is free. */
+export function freeId(taken: Iterable<string>, wanted: string): string {
+  const used = new Set(taken);
+  const plain = wanted.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 48).replace(/-+$/, '') || 'x';
+  for (let n = 1; ; n++) {
+    const candidate = n === 1 ? plain : `${plain}-${n}`;
+    if (!used.has(candidate)) return candidate;
+  }
+}
+
+/** Several edits as one: each is told the document as the one before it left it. */
+export function inTurn(piece: Piece, label: string, steps: readonly ((piece: Piece) => Edit)[]): Edit {
+  const patch: Operation[] = [];
+  let now = piece;
+  for (const step of steps) {
+    const edit = step(now);
+    patch.push(...edit.patch);
+    now = applyPatch(now, structuredClone(edit.patch) as PatchOperation[], false, false).newDocument;
+  }
+  return { label, patch };
+}
+
+/** “Buoy 1”, or “3 layers”. */
+export const named = (names: readonly string[], many: string) => (names.length === 1 ? names[0]! : `${names.length} ${many}`);

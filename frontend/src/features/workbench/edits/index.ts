@@ -1,0 +1,11 @@
+/* Every edit of the workbench. */
+export * from './arrange';
+export * from './cells';
+export * from './edit';
+export * from './groups';
+export * from './layers';
+export * from './loop';
+export * from './removal';
+export * from './states';
+export * from './transitions';
+export * from './values';

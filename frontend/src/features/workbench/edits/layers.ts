@@ -1,0 +1,98 @@
+/* Edits of the tree of layers. */
+import type { Layer, Operation, Piece, Value } from '../../../api/answers';
+import { placed, walk } from '../tree';
+import { freeId, inTurn, named, type Edit } from './edit';
+
+/** What can be added from nothing. */
+export type Drawn = Exclude<Layer['kind'], 'picture' | 'medium'>;
+
+const FRESH: Record<Drawn, { width: number; height: number }> = {
+  rectangle: { width: 80, height: 48, ...{ fill: '#1f7a70' } },
+  ellipse: { width: 56, height: 56, ...{ fill: '#b9832b' } },
+  path: { width: 64, height: 32, ...{ view_width: 64, view_height: 32, path: 'M0 32L32 0L64 32', fill: 'none', stroke: '#15293b', stroke_width: 4 } },
+  text: { width: 120, height: 24, ...{ text: 'Text', fill: '#15293b', font_size: 16 } },
+  group: { width: 96, height: 64, ...{ layers: [] } },
+};
+
+export const idsOf = (piece: Piece) => walk(piece.layers ?? []).map((p) => p.layer.id);
+
+/** A new layer on top, in the middle of the piece unless it says where. */
+export function addLayer(piece: Piece, kind: Layer['kind'], values: object = FRESH[kind as Drawn], name = kind[0]!.toUpperCase() + kind.slice(1)): Edit & { id: string } {
+  const size = values as { width: number; height: number };
+  const id = freeId(idsOf(piece), name);
+  const x = Math.round((piece.width - size.width) / 2);
+  const y = Math.round((piece.height - size.height) / 2);
+  const layer = { kind, id, name, x, y, ...values };
+  const patch: Operation[] = piece.layers
+    ? [{ op: 'add', path: '/layers/-', value: layer }]
+    : [{ op: 'add', path: '/layers', value: [layer] }];
+  return { id, label: `Add ${name.toLowerCase()}`, patch };
+}
+
+/** A copy just above, with everything inside it, and with its differences in every state. */
+export function duplicateLayer(piece: Piece, id: string): Edit & { id: string } {
+  const { layer, path, index } = placed(piece, id)!;
+  const taken = new Set(idsOf(piece));
+  const renamed = new Map<string, string>();
+  const copy = (original: Layer): Layer => {
+    const fresh = freeId(taken, original.id);
+    taken.add(fresh);
+    renamed.set(original.id, fresh);
+    const inner = original.kind === 'group' ? { layers: (original.layers ?? []).map(copy) } : {};
+    return { ...original, ...inner, id: fresh } as Layer;
+  };
+  const value = { ...copy(layer), name: `${layer.name} copy` };
+  const patch: Operation[] = [{ op: 'add', path: path.replace(/\d+$/, String(index + 1)), value }];
+  piece.states.forEach((state, s) => {
+    for (const [from, to] of renamed) {
+      const changes = state.changes?.[from];
+      if (changes) patch.push({ op: 'add', path: `/states/${s}/changes/${to}`, value: changes });
+    }
+  });
+  return { id: renamed.get(id)!, label: `Duplicate ${layer.name}`, patch };
+}
+
+/** Copies of several, each just above its own, and in all states so many px away from it. */
+export function duplicateLayers(piece: Piece, ids: readonly string[], away: (id: string) => readonly [number, number] = () => [0, 0]): Edit & { ids: string[] } {
+  const made: string[] = [];
+  const copy = (id: string) => (now: Piece) => {
+    const one = duplicateLayer(now, id);
+    made.push(one.id);
+    return one;
+  };
+  const steps = ids.flatMap((id, i) => [copy(id), (now: Piece) => shiftLayer(now, made[i]!, ...away(id))]);
+  return { ...inTurn(piece, `Duplicate ${namesOf(piece, ids)}`, steps), ids: made };
+}
+
+/** Moves a layer by so many px of what surrounds it, in the base and in every state. */
+function shiftLayer(piece: Piece, id: string, dx: number, dy: number): Edit {
+  const { layer, path } = placed(piece, id)!;
+  const patch = ([['x', dx], ['y', dy]] as const).flatMap(([name, by]): Operation[] => {
+    if (!by) return [];
+    const own = piece.states.flatMap((state, s): Operation[] => {
+      const value = state.changes?.[id]?.[name];
+      return value === undefined ? [] : [{ op: 'replace', path: `/states/${s}/changes/${id}/${name}`, value: value + by }];
+    });
+    return [{ op: 'replace', path: `${path}/${name}`, value: layer[name] + by }, ...own];
+  });
+  return { label: `Move ${layer.name}`, patch };
+}
+
+export const namesOf = (piece: Piece, ids: readonly string[]) => named(ids.map((id) => placed(piece, id)!.layer.name), 'layers');
+
+export function renameLayer(piece: Piece, id: string, name: string): Edit {
+  return { label: `Rename layer to ${name}`, patch: [{ op: 'replace', path: `${placed(piece, id)!.path}/name`, value: name }] };
+}
+
+/** Moves a layer among its siblings, upwards in the picture with a positive `by`. */
+export function moveLayer(piece: Piece, id: string, by: number): Edit {
+  const { layer, path, index, siblings } = placed(piece, id)!;
+  const to = Math.min(Math.max(index + by, 0), siblings.length - 1);
+  return { label: `Move ${layer.name} ${by > 0 ? 'up' : 'down'}`, patch: to === index ? [] : [{ op: 'move', from: path, path: path.replace(/\d+$/, String(to)) }] };
+}
+
+/** Sets what no state can differ in. */
+export function setFixed(piece: Piece, ids: string | readonly string[], name: string, value: Value | boolean): Edit {
+  const all = typeof ids === 'string' ? [ids] : ids;
+  return { label: `${name.replace('_', ' ')} of ${namesOf(piece, all)}`, patch: all.map((id) => ({ op: 'add', path: `${placed(piece, id)!.path}/${name}`, value })) };
+}

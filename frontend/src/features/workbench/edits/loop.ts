@@ -1,0 +1,36 @@
+/* A run that ends, or jumps, made to go round. */
+import type { Operation, Piece, Run, Transition } from '../../../api/answers';
+import { stateIndex, type Edit } from './edit';
+import { addTransition } from './transitions';
+
+/** By a motion back, by a look that comes through the other, or by beginning as it ends. */
+export type Closing = 'tween' | 'cross-fade' | 'same';
+
+const BACK_MS = 400;
+
+/** The way back at the end of the run: there already or new. Nothing for a run without motion. */
+export function closeLoop(piece: Piece, run: Run, how: Closing): Edit {
+  const last = run.loop_ms === null ? run.final_state : run.segments.at(-1)!.from;
+  const back = (piece.transitions ?? []).find((t) => run.loop_ms !== null && t.id === run.transitions.at(-1));
+  const start = back?.to ?? piece.start;
+  const label = { tween: 'Close the loop by a tween', 'cross-fade': 'Close the loop by a cross-fade', same: 'Begin as it ends' }[how];
+  if (how === 'same') return { label, patch: [...beginAs(piece, start, last), ...(back ? [] : wayBack(piece, last, start, 'cut'))] };
+  if (!back) return { label, patch: wayBack(piece, last, start, how) };
+  const path = `/transitions/${piece.transitions!.indexOf(back)}`;
+  const slow: Operation[] = back.timing.kind !== 'spring' && back.timing.duration_ms < BACK_MS ? [{ op: 'add', path: `${path}/timing`, value: { ...back.timing, duration_ms: BACK_MS } }] : [];
+  return { label, patch: [{ op: 'add', path: `${path}/style`, value: how }, ...slow] };
+}
+
+/** The first state says what the last one says. */
+const beginAs = (piece: Piece, start: string, last: string): Operation[] => [
+  { op: 'add', path: `/states/${stateIndex(piece, start)}/changes`, value: piece.states[stateIndex(piece, last)]!.changes ?? {} },
+];
+
+/** What leads on where the piece appears leads on each time it comes back there, too. */
+const leadOn = (piece: Piece, start: string): Operation[] =>
+  (piece.transitions ?? []).flatMap((t, i): Operation[] => (t.from === start && t.cue === 'appear' ? [{ op: 'add', path: `/transitions/${i}/cue`, value: 'hold' }] : []));
+
+const wayBack = (piece: Piece, from: string, to: string, style: NonNullable<Transition['style']>): Operation[] => [
+  ...leadOn(piece, to),
+  ...addTransition(piece, from, to, { style, timing: { kind: 'curve', duration_ms: BACK_MS, easing: 'ease-in-out' } }).patch,
+];

@@ -1,0 +1,90 @@
+/* Edits of transitions and their lanes. */
+import type { Operation, Piece, Transition } from '../../../api/answers';
+import { placed } from '../tree';
+import { freeId, inTurn, type Edit, type Timing } from './edit';
+
+const transitionIndex = (piece: Piece, id: string) => (piece.transitions ?? []).findIndex((t) => t.id === id);
+
+/** What a new transition is until it is told otherwise. */
+export const quick = (from: string, to: string, taken: Iterable<string>): Transition => ({
+  id: freeId(taken, `${from}-to-${to}`),
+  from,
+  to,
+  cue: 'hold',
+  hold_ms: 0,
+  style: 'tween',
+  timing: { kind: 'curve', duration_ms: 300, easing: 'ease-in-out' },
+});
+
+export function addTransition(piece: Piece, from: string, to: string, values: Partial<Transition> = {}): Edit & { id: string } {
+  const transition = { ...quick(from, to, (piece.transitions ?? []).map((t) => t.id)), ...values };
+  const patch: Operation[] = piece.transitions
+    ? [{ op: 'add', path: '/transitions/-', value: transition }]
+    : [{ op: 'add', path: '/transitions', value: [transition] }];
+  return { id: transition.id, label: 'Add transition', patch };
+}
+
+export function removeTransition(piece: Piece, id: string): Edit {
+  return { label: 'Delete transition', patch: [{ op: 'remove', path: `/transitions/${transitionIndex(piece, id)}` }] };
+}
+
+export function setTransition(piece: Piece, id: string, label: string, values: Partial<Transition>): Edit {
+  const path = `/transitions/${transitionIndex(piece, id)}`;
+  return { label, patch: Object.entries(values).map(([name, value]) => ({ op: 'add', path: `${path}/${name}`, value })) };
+}
+
+/** Sets all of them at once; only what is given changes. */
+export function setTransitions(piece: Piece, ids: readonly string[], label: string, valuesOf: (own: Transition) => Partial<Transition>): Edit {
+  const found = ids.map((id) => piece.transitions![transitionIndex(piece, id)]!);
+  return inTurn(piece, `${label} of ${ids.length} transitions`, found.map((own) => (now: Piece) => setTransition(now, own.id, '', valuesOf(own))));
+}
+
+/** A timing changed as another one was: what that kept is kept, where both are of a kind. */
+export function changedLike(own: Timing, before: Timing, after: Timing): Timing {
+  if (own.kind !== after.kind || before.kind !== after.kind) return after;
+  const changed = Object.entries(after).filter(([name, value]) => (before as unknown as Record<string, unknown>)[name] !== value);
+  return { ...own, ...Object.fromEntries(changed) } as Timing;
+}
+
+type Lane = NonNullable<Transition['lanes']>[number];
+export type Anchor = NonNullable<Lane['anchor']>;
+export type Stagger = NonNullable<Transition['staggers']>[number];
+
+export interface LaneValues {
+  delay_ms?: number;
+  timing?: Timing | null;
+  anchor?: Anchor | null;
+}
+
+/** The lane that says when this property moves: its own, else that of its layer. */
+export function laneOf(transitions: readonly Transition[], id: string, layer: string, property: string): Lane | undefined {
+  const lanes = (transitions.find((t) => t.id === id)?.lanes ?? []).filter((lane) => lane.layer === layer);
+  return lanes.find((lane) => lane.property === property) ?? lanes.find((lane) => !lane.property);
+}
+
+/** Several lanes of several transitions at once. */
+export function setLanes(piece: Piece, wishes: readonly { transition: string; layer: string; values: LaneValues; property?: string | null }[], label: string): Edit {
+  return inTurn(piece, label, wishes.map(({ transition, layer, values, property }) => (now) => setLane(now, transition, layer, values, property)));
+}
+
+/** Puts layers one after another inside a transition, in place of what staggered any of them; null lets them start together. */
+export function setStagger(piece: Piece, id: string, layers: readonly string[], stagger: Omit<Stagger, 'layers'> | null): Edit {
+  const { staggers = [], lanes = [] } = piece.transitions![transitionIndex(piece, id)]!;
+  const others = staggers.filter((other) => !other.layers.some((layer) => layers.includes(layer)));
+  const next = stagger ? [...others, { ...stagger, layers: [...layers] }] : others;
+  // Delays of their own would be added to those of the stagger.
+  const kept = lanes.map((lane) => (stagger && layers.includes(lane.layer) && !lane.anchor ? { ...lane, delay_ms: 0 } : lane));
+  return setTransition(piece, id, `Stagger ${layers.length} layers`, { staggers: next as Stagger[], ...(lanes.length && { lanes: kept }) });
+}
+
+/** The lane of a layer, or of one of its properties, with these values; a lane that says nothing of its own is dropped. */
+export function setLane(piece: Piece, id: string, layerId: string, values: LaneValues, property: string | null = null): Edit {
+  const transition = piece.transitions![transitionIndex(piece, id)]!;
+  const lanes = transition.lanes ?? [];
+  const own = (lane: Lane) => lane.layer === layerId && (lane.property ?? null) === property;
+  const lane = { layer: layerId, ...(property && { property }), delay_ms: 0, ...lanes.find(own), ...values } as Lane;
+  const said = lane.delay_ms || lane.timing || lane.anchor;
+  const others = lanes.filter((other) => !own(other));
+  const name = placed(piece, layerId)!.layer.name;
+  return setTransition(piece, id, `Lane of ${name}`, { lanes: said ? [...others, lane] : others });
+}

@@ -1,0 +1,65 @@
+import type { KeyboardEvent, PointerEvent } from 'react';
+import { useHeld } from '../../../shared/ui/useHeld';
+import { bezierText, handlesOf, type Handles } from './bezier';
+
+interface Props {
+  handles: Handles;
+  /** From time and progress to px of the plot, and back. */
+  x: (u: number) => number;
+  y: (p: number) => number;
+  back: (event: PointerEvent<SVGElement>) => readonly [u: number, p: number];
+  commit: (easing: string) => void;
+}
+
+const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+
+/** The handles of a curve, pulled on its plot, with the curve as it would be. */
+export function BezierGrips({ handles, x, y, back, commit }: Props) {
+  const { shown, held, hold } = useHeld<Handles>();
+  const now = shown ?? handles;
+  const [x1, y1, x2, y2] = now;
+  const put = (end: 0 | 1, [u, p]: readonly [number, number]): Handles => {
+    const next: Handles = end === 0 ? [u, p, x2, y2] : [x1, y1, u, p];
+    return handlesOf(bezierText(next))!;
+  };
+  const letGo = () => {
+    const after = held();
+    if (after) commit(bezierText(after));
+    hold(null);
+  };
+  const onKey = (event: KeyboardEvent, end: 0 | 1) => {
+    const arrow = ARROWS[event.key];
+    if (!arrow) return;
+    event.preventDefault();
+    const step = event.shiftKey ? 0.1 : 0.01;
+    const [u, p] = end === 0 ? [x1, y1] : [x2, y2];
+    commit(bezierText(put(end, [u + arrow[0] * step, p + arrow[1] * step])));
+  };
+  return (
+    <g className="bezier">
+      {shown && <path className="draft" d={`M${x(0)} ${y(0)}C${x(x1)} ${y(y1)} ${x(x2)} ${y(y2)} ${x(1)} ${y(1)}`} />}
+      <line x1={x(0)} y1={y(0)} x2={x(x1)} y2={y(y1)} />
+      <line x1={x(1)} y1={y(1)} x2={x(x2)} y2={y(y2)} />
+      {([0, 1] as const).map((end) => (
+        <circle
+          key={end}
+          r={5}
+          cx={x(end === 0 ? x1 : x2)}
+          cy={y(end === 0 ? y1 : y2)}
+          tabIndex={0}
+          role="button"
+          data-handle={end}
+          aria-label={`${end === 0 ? 'First' : 'Second'} handle of the curve; arrow keys move it`}
+          onPointerDown={(event) => {
+            event.currentTarget.setPointerCapture(event.pointerId);
+            hold(now);
+          }}
+          onPointerMove={(event) => held() && event.buttons === 1 && hold(put(end, back(event)))}
+          onPointerUp={letGo}
+          onPointerCancel={() => hold(null)}
+          onKeyDown={(event) => onKey(event, end)}
+        />
+      ))}
+    </g>
+  );
+}

@@ -1,0 +1,27 @@
+/* The two handles of a cubic-bezier(), read from CSS text and written as such. Pure. */
+export type Handles = readonly [x1: number, y1: number, x2: number, y2: number];
+
+const NAMED: Record<string, Handles> = {
+  linear: [0, 0, 1, 1],
+  ease: [0.25, 0.1, 0.25, 1],
+  'ease-in': [0.42, 0, 1, 1],
+  'ease-out': [0, 0, 0.58, 1],
+  'ease-in-out': [0.42, 0, 0.58, 1],
+};
+
+/** None for what is no single Bézier curve. */
+export function handlesOf(easing: string): Handles | null {
+  const text = easing.trim().toLowerCase();
+  if (NAMED[text]) return NAMED[text];
+  const numbers = /^cubic-bezier\(([^)]*)\)$/.exec(text)?.[1]?.split(',').map(Number);
+  return numbers?.length === 4 && numbers.every(Number.isFinite) ? (numbers as unknown as Handles) : null;
+}
+
+const short = (value: number) => Math.round(value * 100) / 100;
+
+/** Handles stay inside the time of the curve; beyond its values they may go, twice as far. */
+export function bezierText([x1, y1, x2, y2]: Handles): string {
+  const inside = (x: number) => short(Math.min(Math.max(x, 0), 1));
+  const around = (y: number) => short(Math.min(Math.max(y, -1), 2));
+  return `cubic-bezier(${inside(x1)}, ${around(y1)}, ${inside(x2)}, ${around(y2)})`;
+}

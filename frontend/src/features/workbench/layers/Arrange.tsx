@@ -1,0 +1,42 @@
+import { align, distribute } from '../actions';
+import type { Axis, Line } from '../edits';
+
+/** A line, and two bars that lie on it: drawings of 16 by 16. */
+const LINES: [Line, string, string][] = [
+  ['left', 'M2.5 2v12', 'M4.5 4h9v2.5h-9ZM4.5 9.5h5v2.5h-5Z'],
+  ['centre', 'M8 2v12', 'M3.5 4h9v2.5h-9ZM5.5 9.5h5v2.5h-5Z'],
+  ['right', 'M13.5 2v12', 'M2.5 4h9v2.5h-9ZM6.5 9.5h5v2.5h-5Z'],
+  ['top', 'M2 2.5h12', 'M4 4.5h2.5v9h-2.5ZM9.5 4.5h2.5v5h-2.5Z'],
+  ['middle', 'M2 8h12', 'M4 3.5h2.5v9h-2.5ZM9.5 5.5h2.5v5h-2.5Z'],
+  ['bottom', 'M2 13.5h12', 'M4 2.5h2.5v9h-2.5ZM9.5 6.5h2.5v5h-2.5Z'],
+];
+const GAPS: [Axis, string, string][] = [
+  ['across', 'M2 2v12M14 2v12', 'M6.5 4h3v8h-3Z'],
+  ['down', 'M2 2h12M2 14h12', 'M4 6.5h8v3h-8Z'],
+];
+
+/** Chosen layers lined up with each other; one alone with its group or the piece. */
+export function Arrange({ count }: { count: number }) {
+  const whom = count > 1 ? 'each other' : 'its group or the piece';
+  return (
+    <div className="arrange" role="group" aria-label="Line up">
+      {LINES.map(([line, ...drawing]) => (
+        <button key={line} aria-label={`Line up: ${line}`} title={`Line up with ${whom}: ${line}`} onClick={() => void align(line)}>
+          <Drawing drawing={drawing} />
+        </button>
+      ))}
+      {GAPS.map(([axis, ...drawing]) => (
+        <button key={axis} disabled={count < 3} aria-label={`Even gaps ${axis}`} title={count < 3 ? 'Even gaps need three layers' : `Even gaps ${axis}`} onClick={() => void distribute(axis)}>
+          <Drawing drawing={drawing} />
+        </button>
+      ))}
+    </div>
+  );
+}
+
+const Drawing = ({ drawing: [line, bars] }: { drawing: [string, string] }) => (
+  <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
+    <path className="line" d={line} />
+    <path d={bars} />
+  </svg>
+);

@@ -1,0 +1,109 @@
+/* The keys of the bench, in one table: for the hands and for the help sheet. */
+import * as actions from './actions';
+import { clock, goBack } from './bench';
+import { look, useView } from './view';
+
+export interface Shortcut {
+  /** As the keyboard names it, with Ctrl and Alt before it. */
+  keys: string;
+  does: string;
+  run: () => unknown;
+}
+
+/** What the stage can do, as long as there is one. */
+export const stage = { toFit: () => {}, toSize: () => {}, toChosen: () => {}, by: (factor: number) => void factor, addMenu: () => {} };
+
+/** Layers, pose, loop, score and inspector, as landmarks in their order. */
+const PARTS = '.layers, .stage, .score, .inspector';
+const FOCUSABLE = 'button:not(:disabled), input:not(:disabled, [type=file]), [tabindex="0"], summary, a[href]';
+
+/** The focus goes from part to part, round and round, to the first control of each. */
+function goToPart(by: 1 | -1): void {
+  const parts = [...document.querySelectorAll<HTMLElement>(PARTS)];
+  const at = parts.findIndex((part) => part.contains(document.activeElement));
+  const next = parts[(Math.max(at, by === 1 ? -1 : 0) + by + parts.length) % parts.length];
+  if (next?.matches('[tabindex="0"]')) next.focus();
+  else next?.querySelector<HTMLElement>(FOCUSABLE)?.focus();
+}
+
+const draw = (tool: 'pen' | 'line') => () => look({ tool: useView.getState().tool === tool ? 'choose' : tool, points: null });
+
+export const SHORTCUTS: Record<string, Shortcut[]> = {
+  Everywhere: [
+    { keys: 'Space', does: 'play or pause', run: () => clock.setPlaying(!clock.playing) },
+    { keys: ',', does: 'one frame back (of 60 per second)', run: () => clock.step(-1) },
+    { keys: '.', does: 'one frame on', run: () => clock.step(1) },
+    { keys: 'Ctrl z', does: 'undo', run: () => goBack('undo') },
+    { keys: 'Ctrl Z', does: 'redo', run: () => goBack('redo') },
+    { keys: 'Escape', does: 'out of a tool, then out of what is chosen', run: actions.leave },
+    { keys: 'F6', does: 'to the next part of the bench; with Shift to the one before', run: () => goToPart(1) },
+    { keys: 'Shift F6', does: '', run: () => goToPart(-1) },
+    { keys: '?', does: 'this sheet', run: () => look({ help: !useView.getState().help }) },
+  ],
+  Draw: [
+    { keys: 'a', does: 'add a layer: a list opens', run: () => stage.addMenu() },
+    { keys: 'o', does: 'draw an outline', run: draw('pen') },
+    { keys: 'O', does: 'draw a line', run: draw('line') },
+  ],
+  'What is chosen': [
+    { keys: 't', does: 'a twin of it', run: actions.duplicate },
+    { keys: 'g', does: 'into a group', run: actions.group },
+    { keys: 'G', does: 'out of its group', run: actions.ungroup },
+    { keys: 'h', does: 'hide or show, in this state', run: actions.hide },
+    { keys: 'k', does: 'lock or unlock', run: actions.lock },
+    { keys: 'Alt ArrowUp', does: 'further up in the picture', run: () => actions.order(1) },
+    { keys: 'Alt ArrowDown', does: 'further down in the picture', run: () => actions.order(-1) },
+    { keys: 'Delete', does: 'delete', run: actions.remove },
+  ],
+  States: [
+    { keys: '[', does: 'the state before', run: () => actions.goToState(-1) },
+    { keys: ']', does: 'the state after', run: () => actions.goToState(1) },
+    { keys: 's', does: 'a new state after this one (before, when building backwards)', run: actions.addState },
+    { keys: 'S', does: 'a new state before this one', run: actions.addStateBefore },
+    { keys: 'x', does: 'edit this state, or the base of all', run: actions.switchScope },
+  ],
+  'Size on the screen': [
+    { keys: 'w', does: 'the whole piece', run: () => stage.toFit() },
+    { keys: 'e', does: 'one px is one px', run: () => stage.toSize() },
+    { keys: 'n', does: 'near to what is chosen', run: () => stage.toChosen() },
+    { keys: '+', does: 'larger', run: () => stage.by(1.25) },
+    { keys: '-', does: 'smaller', run: () => stage.by(0.8) },
+  ],
+};
+
+/** What belongs to a place rather than to a key alone. */
+export const GESTURES: [string, string][] = [
+  ['Arrow keys on the pose', 'move by 1 px; with Shift by 10, with Alt by 0.1'],
+  ['Shift while pulling', 'along one axis; turning in steps of 15°; keeping proportions'],
+  ['Alt while pulling', 'a layer: a copy of it; a side: from the middle'],
+  ['Ctrl while pulling', 'without snapping'],
+  ['Shift and click, or a frame drawn', 'several layers at once'],
+  ['Double-click', 'one layer deeper; a path: its points'],
+  ['Wheel; with Ctrl; middle button', 'move the sheet; larger or smaller; move the sheet'],
+  ['Arrow keys in a number', 'up and down by 1; Shift by 10, Alt by 0.1'],
+  ['Enter, Tab in the score', 'the cell below, the cell to the right'],
+  ['Shift and click in the score', 'a block of cells, to copy, paste, fill, spread or mirror'],
+  ['Shift on the ruler of the run sheet', 'plays only the part that is drawn'],
+  ['F2, Alt ← →, Delete on a state', 'rename it, move it, delete it'],
+  ['F2, Alt ↑ ↓, Delete in the layers', 'rename, move, delete'],
+];
+
+const NAMES: Record<string, string> = { ArrowUp: '↑', ArrowDown: '↓', ' ': 'Space' };
+
+/** For reading: capital letters are small ones with Shift. */
+export function keyText(keys: string): string {
+  const parts = keys.split(' ');
+  const key = parts.pop()!;
+  const shifted = /^[A-Z]$/.test(key) ? ['Shift'] : [];
+  return [...parts, ...shifted, NAMES[key] ?? (key.length === 1 ? key.toUpperCase() : key)].join(' ');
+}
+
+/** The shortcut of a key, among those of the groups that have an effect in the view that is shown. */
+export const shortcutFor = (event: KeyboardEvent, groups: readonly string[]): Shortcut | undefined => {
+  const key = event.key === ' ' ? 'Space' : event.key;
+  const shifted = event.shiftKey && /^F\d/.test(key);
+  const wanted = [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.altKey ? 'Alt' : '', shifted ? 'Shift' : '', key].filter(Boolean).join(' ');
+  return groups
+    .flatMap((group) => SHORTCUTS[group] ?? [])
+    .find(({ keys }) => keys === wanted);
+};

@@ -1,0 +1,55 @@
+import type { KeyboardEvent } from 'react';
+import type { Gradient } from '../../../api/answers';
+import type { Point } from '../../../shared/geometry/matrix';
+import { attempt, useBench } from '../bench';
+import { setValues } from '../edits';
+import { axisOf, handlesOf, pulled, type Handle } from './gradient';
+import { onScreen, ownMatrix, useHandles, type OverLayer } from './useHandles';
+
+const NAMES = { centre: 'Middle', reach: 'Direction or reach' };
+const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
+
+/** The middle, direction and stops of a gradient, pulled where they lie. */
+export function GradientHandles(over: OverLayer) {
+  const { id, pose, zoom } = over;
+  const look = pose[id]!;
+  const size: Point = [Number(look.width), Number(look.height)];
+  const matrix = ownMatrix(over);
+  const commit = (fill: Gradient) => {
+    const { document: piece, state, scope } = useBench.getState();
+    return attempt(setValues(piece!, state, id, { fill }, scope));
+  };
+  const { shown: gradient, drag } = useHandles<Handle, Gradient>({
+    over,
+    matrix,
+    value: look.fill as Gradient,
+    written: (fill) => ['fill', fill],
+    pull: (fill, handle, to, event) => pulled(fill, size, handle, to, event.shiftKey),
+    commit,
+  });
+  const onKey = (event: KeyboardEvent, handle: Handle, [x, y]: Point) => {
+    const arrow = ARROWS[event.key];
+    if (!arrow) return;
+    event.preventDefault();
+    event.stopPropagation();
+    const step = event.shiftKey ? 10 : 1;
+    void commit(pulled(gradient, size, handle, [x + arrow[0] * step, y + arrow[1] * step], false));
+  };
+
+  const axis = axisOf(gradient, size);
+  const [from, to] = [axis.from, axis.to].map((at) => onScreen(matrix, zoom, at)) as [Point, Point];
+  return (
+    <svg className="pen gradient" aria-label="Gradient">
+      <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} />
+      {handlesOf(gradient, size).map(([handle, at]) => {
+        const [x, y] = onScreen(matrix, zoom, at);
+        const own = { tabIndex: 0, role: 'button', 'data-gradient': handle, onKeyDown: (event: KeyboardEvent) => onKey(event, handle, at), ...drag(handle) };
+        return typeof handle === 'number' ? (
+          <rect key={handle} className="stop-handle" x={x - 5} y={y - 5} width={10} height={10} style={{ fill: gradient.stops[handle]!.colour === 'none' ? 'transparent' : gradient.stops[handle]!.colour }} aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it`} {...own} />
+        ) : (
+          <circle key={handle} cx={x} cy={y} r={handle === 'centre' ? 5.5 : 4} aria-label={`${NAMES[handle]} of the gradient; arrow keys move it`} {...own} />
+        );
+      })}
+    </svg>
+  );
+}

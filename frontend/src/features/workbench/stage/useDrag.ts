@@ -1,0 +1,105 @@
+import type { PointerEvent } from 'react';
+import type { Layer, Pose } from '../../../api/answers';
+import type { Point } from '../../../shared/geometry/matrix';
+import { useHeld } from '../../../shared/ui/useHeld';
+import type { Scene } from '../../player';
+import { attempt, chooseLayers, useBench } from '../bench';
+import { boxOf, duplicateLayers, type Box } from '../edits';
+import { showAs } from '../looks';
+import { dragged, holdLayers, linesBeside, type Dragged, type Grip, type Held, type Lines, type Values } from './gestures';
+
+export interface Drag extends Dragged {
+  held: Held;
+  lines: Lines;
+  moved: boolean;
+  /** A copy is drawn out of what stays. */
+  copies: boolean;
+  /** Let go; shown so until the edit is made. */
+  released: boolean;
+}
+
+/** px on the screen within which edges snap */
+const REACH = 5;
+
+interface Around {
+  layers: readonly Layer[];
+  pose: Pose;
+  piece: { width: number; height: number };
+  zoom: number;
+  scene: Scene | null;
+}
+
+/** Layers in the hand: shown while they are dragged, and an edit once they are let go. */
+export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
+  const { shown: drag, held: now, hold: setDrag } = useHeld<Drag>();
+
+  const preview = (looks: Record<string, Values>) => {
+    for (const [id, values] of Object.entries(looks)) {
+      const shown = scene?.shown.get(id);
+      if (!scene || !shown) continue;
+      Object.assign(shown.look, values);
+      for (const write of scene.writersOf(shown, Object.keys(values))) write(shown, shown.look);
+    }
+  };
+  const asBefore = ({ held, looks }: Drag) => {
+    const of = (id: string) => held.parts.find((part) => part.id === id)!.look;
+    preview(Object.fromEntries(Object.entries(looks).map(([id, values]) => [id, Object.fromEntries(Object.keys(values).map((name) => [name, Number(of(id)[name])]))])));
+  };
+
+  const start = (ids: readonly string[], grip: Grip, from: Point, copies: boolean) => {
+    const held = holdLayers(layers, pose, ids, grip, from);
+    setDrag({ held, lines: linesBeside(layers, copies ? [] : ids, pose, piece), looks: {}, guides: {}, moved: false, copies: copies && grip === 'move', released: false });
+  };
+  const move = (to: Point, keys: PointerEvent) => {
+    const drag = now();
+    if (!drag || drag.released) return;
+    const next = dragged(drag.held, to, keys, drag.lines, REACH / zoom);
+    if (JSON.stringify(next) === JSON.stringify({ looks: drag.looks, guides: drag.guides })) return;
+    setDrag({ ...drag, ...next, moved: true });
+    if (!drag.copies) preview(next.looks);
+  };
+  /** Makes the edit, unless the drag was taken away: `given` up. Whether anything was moved. */
+  const end = async (given = false): Promise<boolean> => {
+    const drag = now();
+    if (!drag || drag.released) return false;
+    const settle = () => now()?.held === drag.held && setDrag(null);
+    const changed = changedIn(drag);
+    if (given || !Object.keys(changed).length) {
+      settle();
+      if (drag.moved) asBefore(drag);
+      return false;
+    }
+    setDrag({ ...drag, guides: {}, released: true });
+    const done = drag.copies ? await copied(changed) : await showAs(changed);
+    settle();
+    if (!done) asBefore(drag);
+    return true;
+  };
+  return { drag, start, move, end };
+}
+
+function changedIn({ held, looks }: Drag): Record<string, Values> {
+  const changed = held.parts.map(({ id, look }): [string, Values] => [id, Object.fromEntries(Object.entries(looks[id] ?? {}).filter(([name, value]) => look[name] !== value))]);
+  return Object.fromEntries(changed.filter(([, values]) => Object.keys(values).length));
+}
+
+/** Copies where the layers were dragged to, in all states as far from what they were made of. */
+async function copied(looks: Record<string, Values>): Promise<boolean> {
+  const { document: piece, state, poses } = useBench.getState();
+  const ids = Object.keys(looks);
+  const edit = duplicateLayers(piece!, ids, (id) => ['x', 'y'].map((name) => (looks[id]![name] ?? Number(poses[state]![id]![name])) - Number(poses[state]![id]![name])) as Point);
+  if (!(await attempt(edit))) return false;
+  chooseLayers(edit.ids);
+  return true;
+}
+
+/** The layers that a rectangle drawn on the stage touches, the lowest first: whole groups, nothing locked or unseen. */
+export function touched(layers: readonly Layer[], pose: Pose, area: Box): string[] {
+  return layers
+    .filter(({ id, locked }) => !locked && Number(pose[id]?.visible) && Number(pose[id]?.opacity))
+    .filter(({ id }) => {
+      const box = boxOf(layers, pose, id);
+      return box.left <= area.right && box.right >= area.left && box.top <= area.bottom && box.bottom >= area.top;
+    })
+    .map(({ id }) => id);
+}

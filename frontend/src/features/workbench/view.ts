@@ -1,0 +1,29 @@
+/* How the bench is looked at: nothing of it belongs to the piece. */
+import { create } from 'zustand';
+
+/** What the pointer does on the pose: it chooses, draws, or takes a colour for somebody. */
+export type Tool = 'choose' | 'pen' | 'line' | 'colour';
+export type GhostsOf = 'before' | 'after' | 'off';
+export type RowFilter = 'changes' | 'chosen' | 'all';
+
+interface View {
+  tool: Tool;
+  /** The path whose points are being moved. */
+  points: string | null;
+  ghosts: GhostsOf;
+  /** Whether the way of the chosen layer is drawn. */
+  path: boolean;
+  rows: RowFilter;
+  /** Each new state comes before the chosen one. */
+  backwards: boolean;
+  help: boolean;
+  /** Waits for a colour that is taken from the stage. */
+  onColour: ((colour: string) => void) | null;
+}
+
+export const useView = create<View>(() => ({ tool: 'choose', points: null, ghosts: 'before', path: false, rows: 'changes', backwards: false, help: false, onColour: null }));
+
+export const look = (how: Partial<View>): void => useView.setState(how);
+
+/** Takes the next colour that is pointed at on the stage. */
+export const takeColour = (onColour: (colour: string) => void): void => look({ tool: 'colour', onColour });

@@ -1,0 +1,82 @@
+"""Two timings kept, played side by side in step, and one of them adopted."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.timeline import sample, timeline_of
+
+pytestmark = pytest.mark.xdist_group("ui")
+
+
+def caption(bench, take: str) -> float:
+    """How much of the caption is seen."""
+    script = "return document.querySelector(`[data-take='${arguments[0]}'] [data-layer=caption]`).style.opacity"
+    return float(bench.browser.execute_script(script, take))
+
+
+def captions(document: dict[str, Any], times_ms: list[float]) -> list[float]:
+    timeline = timeline_of(read_piece(document))
+    return [pose["caption"]["opacity"] for pose in sample(timeline, times_ms)]
+
+
+def are_in_step(bench, now: dict[str, Any], calm: dict[str, Any], by_phase: bool) -> bool:
+    """Whether there is one moment at which both takes look as they do on the page."""
+    times = [float(t) for t in range(2660)]
+    others = [t * 2060 / 2660 for t in times] if by_phase else times
+    shown = caption(bench, "As it stands"), caption(bench, "Calm")
+    pairs = zip(captions(now, times), captions(calm, others), strict=True)
+    return any(abs(a - shown[0]) < 0.005 and abs(b - shown[1]) < 0.01 for a, b in pairs)
+
+
+def test_takes_are_compared_and_one_is_adopted(bench) -> None:
+    bench.open("/pieces/tide-loader/takes")
+    bench.fill(bench.field("Name of the take"), "Calm")
+    bench.one("[data-take='Calm']")
+    assert "No difference" in bench.one(".takes").text
+
+    # Another timing, made in the workbench, beside the one that was kept.
+    bench.one(".views a[href$='tide-loader']").click()
+    bench.one("[data-transition='slack-to-first-lift']").click()
+    bench.set("duration", "900")
+    bench.one(".views a[href$='takes']").click()
+    bench.wait(lambda: bench.all(".takes-table"))
+    rows = [[cell.text for cell in row.find_elements("css selector", "th, td")] for row in bench.all(".takes-table tr")]
+    assert rows[0] == ["Differs in", "As it stands", "Calm"]
+    assert len(rows) == 2
+    assert rows[1][0] == "Slack → First lift"
+    assert ["900 ms" in rows[1][1], "300 ms" in rows[1][2]] == [True, True]
+
+    # Stopped where the slower one is on its way: the other is further by the moment, and less far by the phase.
+    calm = bench.document()
+    now = {**calm, "transitions": [dict(way) for way in calm["transitions"]]}
+    calm["transitions"][0] = {
+        **calm["transitions"][0],
+        "timing": {**calm["transitions"][0]["timing"], "duration_ms": 300},
+    }
+    bench.button("Pause").click()
+    bench.browser.execute_script("document.activeElement.blur()")
+    for _ in range(200):
+        if 0.8 < caption(bench, "As it stands") < 0.93:
+            break
+        bench.keys(".")
+    assert are_in_step(bench, now, calm, by_phase=False)
+    before = caption(bench, "Calm")
+    bench.one("[aria-label='In step by'] [title='Same phase']").click()
+    bench.wait(lambda: caption(bench, "Calm") != before)
+    assert are_in_step(bench, now, calm, by_phase=True)
+    bench.button("Play").click()
+    seen = set()
+    bench.wait(lambda: seen.add(caption(bench, "Calm")) or len(seen) > 4, "the take does not play")
+
+    bench.changed(bench.button("Adopt").click)
+    bench.wait(lambda: "No difference" in bench.one(".takes").text)
+    assert bench.document()["transitions"][0]["timing"]["duration_ms"] == 300
+    bench.press("Undo")
+    bench.wait(lambda: bench.all(".takes-table"))
+    bench.one("[aria-label='Delete take Calm']").click()
+    bench.wait(lambda: not bench.all("[data-take='Calm']"))
+    assert bench.document()["transitions"][0]["timing"]["duration_ms"] == 900

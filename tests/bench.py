@@ -181,13 +181,14 @@ class Bench:
     def drag(self, element: WebElement, dx: float, dy: float) -> None:
         ActionChains(self.browser).click_and_hold(element).move_by_offset(dx, dy).release().perform()
 
-    def keys(self, *keys: str, shift: bool = False) -> None:
+    def keys(self, *keys: str, shift: bool = False, alt: bool = False) -> None:
+        held = [key for key, wanted in ((Keys.SHIFT, shift), (Keys.ALT, alt)) if wanted]
         chain = ActionChains(self.browser)
-        if shift:
-            chain.key_down(Keys.SHIFT)
+        for key in held:
+            chain.key_down(key)
         chain.send_keys(*keys)
-        if shift:
-            chain.key_up(Keys.SHIFT)
+        for key in held:
+            chain.key_up(key)
         chain.perform()
 
     def errors(self) -> list[str]:

@@ -3,6 +3,9 @@
 from __future__ import annotations
 
 import pytest
+from selenium.webdriver import ActionChains, Keys
+
+from keen_ripple.core.curves import Spring
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -48,17 +51,39 @@ def test_a_spring_is_set_by_what_is_seen_of_it(bench) -> None:
     bench.wait(lambda: bench.field("settles in").get_property("value") == "400")
     assert float(bench.field("overshoot").get_property("value")) == pytest.approx(8, abs=0.1)
 
-    # Pulled on the plot: the peak down to half, then the moment by which it has settled to the left.
-    peak = bench.one(".plot .peak-grip")
-    goal = bench.one(".plot .goal").rect["y"]
-    bench.drag(peak, 0, (goal - peak.rect["y"] - 4.5) / 2)
-    bench.wait_for_revision(4)
-    bench.wait(lambda: 2 < float(bench.field("overshoot").get_property("value")) < 7)
-    assert bench.field("settles in").get_property("value") == "400"
-    bench.drag(bench.one(".plot .settled-grip rect"), -40, 0)
-    bench.wait_for_revision(5)
-    bench.wait(lambda: 300 < float(bench.field("settles in").get_property("value")) < 380)
-
     bench.fill(bench.field("overshoot"), "120")
     bench.wait(lambda: any("overshoot between 0 and 1" in fault for fault in bench.faults()))
-    assert bench.revision() == 5
+    assert bench.revision() == 3
+
+
+def test_a_spring_is_pulled_to_the_look_that_is_wanted(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.choose_transition("slack-to-first-lift")
+    bench.changed(bench.one("[aria-label='Curve or spring'] [title=Spring]").click)
+
+    # The plot is 1.15 times as wide as the spring is long; with Alt it is pulled ten times as slowly.
+    frame, goal = bench.one(".plot .frame").rect, bench.one(".plot .goal").rect["y"]
+    overshoot, settles = (float(bench.field(name).get_property("value")) for name in ("overshoot", "settles in"))
+    px_per_ms = frame["width"] / 1.15 / settles
+    bench.changed(lambda: bench.drag(bench.one(".settled-grip rect"), round((400 - settles) * px_per_ms), 0))
+    px_per_hundredth = (frame["y"] + frame["height"] - goal) / 100
+    slowly = ActionChains(bench.browser).key_down(Keys.ALT).click_and_hold(bench.one(".peak-grip"))
+    slowly.move_by_offset(0, round((overshoot - 8) * 10 * px_per_hundredth)).perform()
+    bench.wait(lambda: "overshoot 8.0%" in bench.one(".spring-grips").text)
+    bench.one(".plot .draft")
+    bench.changed(ActionChains(bench.browser).release().key_up(Keys.ALT).perform)
+    spring = spring_of(bench)
+    assert spring.peak()[1] == pytest.approx(1.08, abs=0.001)
+    assert spring.settling_time_s() * 1000 == pytest.approx(400, abs=1)
+
+    # By keys in steps, and in tenths of them.
+    grip = bench.one(".peak-grip")
+    bench.browser.execute_script("arguments[0].focus()", grip)
+    bench.changed(lambda: bench.keys(Keys.ARROW_DOWN))
+    bench.changed(lambda: bench.keys(Keys.ARROW_UP, alt=True))
+    assert spring_of(bench).peak()[1] == pytest.approx(1.071, abs=0.0002)
+
+
+def spring_of(bench) -> Spring:
+    timing = bench.document()["transitions"][0]["timing"]
+    return Spring(timing["stiffness"], timing["damping"])

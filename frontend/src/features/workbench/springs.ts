@@ -4,7 +4,7 @@ import { api } from '../../api/client';
 import type { Timing } from './edits';
 
 /** The spring that looks like this. */
-export const springLike = async (shape: SpringShape): Promise<Timing> => ({ kind: 'spring', ...(await api.spring(shape)) });
+export const springLike = async (shape: SpringShape): Promise<Timing> => (await api.spring(shape)).timing;
 
 /** The same timing over another time; a spring keeps its overshoot, a share of its way. */
 export async function lasting(timing: Timing, length_ms: number, overshoot: number): Promise<Timing> {

@@ -3,6 +3,7 @@ import type { SpringShape, TimingReading } from '../../../api/answers';
 import { handlesOf } from './bezier';
 import { BezierGrips } from './BezierGrips';
 import { CurveDot } from './CurveDot';
+import { SpringGrips } from './SpringGrips';
 
 const W = 236;
 const H = 104;
@@ -21,7 +22,6 @@ interface Props {
 
 export function CurvePlot({ reading, reshape, easing, bend, starts }: Props) {
   const { curve, spring, own_ms } = reading;
-  const [held, setHeld] = useState<{ grip: 'peak' | 'settled'; shape: SpringShape } | null>(null);
   const handles = easing === null ? null : handlesOf(easing);
   const before = useBefore(reading);
   const values = [...curve.map(([, p]) => p), ...(handles ? [handles[1], handles[3]] : [])];
@@ -33,27 +33,7 @@ export function CurvePlot({ reading, reshape, easing, bend, starts }: Props) {
   const y = useCallback((p: number) => H - ((p - low) / (high - low)) * H, [low, high]);
   const pathOf = (points: readonly (readonly [number, number])[]) => points.map(([u, p], i) => `${i ? 'L' : 'M'}${x(u).toFixed(1)} ${y(p).toFixed(1)}`).join('');
   const line = pathOf(curve) + (spring ? `L${W} ${y(1)}` : '');
-  const pull = (event: PointerEvent<SVGElement>, grip: 'peak' | 'settled') => {
-    if (!spring || event.buttons !== 1) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
-    const [px, py] = plotAt(event);
-    const overshoot = grip === 'peak' ? Math.round((low + ((H - py) / H) * (high - low) - 1) * 1000) / 1000 : spring.overshoot;
-    const settling_ms = grip === 'settled' ? Math.round((px / W) * span * own_ms) : spring.settling_ms;
-    setHeld({ grip, shape: { overshoot: Math.min(Math.max(overshoot, 0), 0.95), settling_ms: Math.max(settling_ms, 10) } });
-  };
-  const release = () => {
-    if (held) reshape(held.shape);
-    setHeld(null);
-  };
-  const pulled = (grip: 'peak' | 'settled') => ({
-    onPointerDown: (event: PointerEvent<SVGElement>) => pull(event, grip),
-    onPointerMove: (event: PointerEvent<SVGElement>) => pull(event, grip),
-    onPointerUp: release,
-    onPointerCancel: () => setHeld(null),
-  });
-  const peak = held?.grip === 'peak' ? 1 + held.shape.overshoot : spring?.peak;
-  const settledAt = held?.grip === 'settled' ? held.shape.settling_ms / Math.max(own_ms, 1) : 1;
-  const peakAt = spring?.peak_ms != null ? spring.peak_ms / Math.max(own_ms, 1) : null;
+  const back = (event: PointerEvent<SVGElement>) => [(plotAt(event)[0] / W) * span, low + ((H - plotAt(event)[1]) / H) * (high - low)] as const;
   return (
     <figure className="plot">
       <svg width={W + 16} height={H + 44} viewBox={`-8 -20 ${W + 16} ${H + 44}`} role="group" aria-label={describe(reading)}>
@@ -66,24 +46,8 @@ export function CurvePlot({ reading, reshape, easing, bend, starts }: Props) {
         {before && <path className="before" d={pathOf(before.curve.map(([u, p]) => [Math.min((u * before.own_ms) / Math.max(own_ms, 1), span), p]))} />}
         <path className="speed" d={speedOf(curve, x)} />
         <path className="line" d={line} />
-        {handles && <BezierGrips handles={handles} x={x} y={y} back={(event) => [plotAt(event)[0] / W, low + ((H - plotAt(event)[1]) / H) * (high - low)]} commit={bend} />}
-        {spring && (
-          <g className="settled-grip" {...pulled('settled')}>
-            <rect x={x(settledAt) - 6} width={12} height={H} />
-            <line className="settled" x1={x(settledAt)} x2={x(settledAt)} y1={0} y2={H} />
-            <text className="settled-text" x={x(settledAt) - 4} y={H - 6}>
-              settled {held?.shape.settling_ms ?? spring.settling_ms} ms
-            </text>
-          </g>
-        )}
-        {peakAt !== null && peakAt < 1 && spring && (
-          <>
-            <circle className="peak-grip" cx={x(peakAt)} cy={y(peak!)} r={4.5} {...pulled('peak')} />
-            <text x={x(peakAt) + 8} y={y(peak!) - 7} className="peak">
-              {held?.grip === 'peak' ? `overshoot ${(held.shape.overshoot * 100).toFixed(1)}%` : `peak ${spring.peak.toFixed(2)} at ${Math.round(spring.peak_ms!)} ms`}
-            </text>
-          </>
-        )}
+        {handles && <BezierGrips handles={handles} x={x} y={y} back={back} commit={bend} />}
+        {spring && <SpringGrips reading={reading} x={x} y={y} back={back} height={H} commit={reshape} />}
         <text y={H + 14}>0</text>
         <text x={W} y={H + 14} className="end">
           {Math.round(own_ms * span)} ms

@@ -1,0 +1,118 @@
+import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { SpringShape, TimingReading } from '../../../api/answers';
+import { api } from '../../../api/client';
+import { useHeld } from '../../../shared/ui/useHeld';
+import { sayFault } from '../bench';
+
+interface Props {
+  reading: TimingReading;
+  /** From time (1 where it has settled) and progress to px of the plot, and back. */
+  x: (u: number) => number;
+  y: (p: number) => number;
+  back: (event: PointerEvent<SVGElement>) => readonly [u: number, p: number];
+  height: number;
+  commit: (shape: SpringShape) => void;
+}
+
+type Grip = 'peak' | 'settled';
+
+interface Held {
+  grip: Grip;
+  shape: SpringShape;
+  from: readonly [u: number, p: number];
+}
+
+/** Whole steps of a pull: a hundredth of the way, and ms; with Alt a tenth of them. */
+const STEP = { overshoot: 0.01, settling_ms: 10 };
+const ARROWS: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
+
+const stepped = (value: number, step: number) => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
+const within = ({ overshoot, settling_ms }: SpringShape): SpringShape => ({ overshoot: Math.min(Math.max(overshoot, 0), 0.95), settling_ms: Math.max(settling_ms, 10) });
+
+/** The peak of a spring and the moment by which it has settled, pulled on its plot, with the spring as it would be. */
+export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
+  const spring = reading.spring!;
+  const { shown, held, hold } = useHeld<Held>();
+  const draft = useDraft(shown?.shape ?? null);
+  const own_ms = Math.max(reading.own_ms, 1);
+
+  /** By hand it follows the pointer; with Alt ten times as slowly, so that each tenth can be had. */
+  const pulled = (now: Held, event: PointerEvent<SVGElement>): SpringShape => {
+    const [u, p] = back(event);
+    const slow = event.altKey ? 0.1 : 1;
+    if (now.grip === 'peak') return within({ ...now.shape, overshoot: stepped(spring.overshoot + (p - now.from[1]) * slow, STEP.overshoot * slow) });
+    return within({ ...now.shape, settling_ms: stepped(spring.settling_ms + (u - now.from[0]) * own_ms * slow, STEP.settling_ms * slow) });
+  };
+  const onKey = (event: KeyboardEvent, grip: Grip) => {
+    const by = ARROWS[event.key];
+    if (!by) return;
+    event.preventDefault();
+    const size = by * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+    const { overshoot, settling_ms } = spring;
+    commit(within(grip === 'peak' ? { settling_ms, overshoot: stepped(overshoot + size * STEP.overshoot, 1e-3) } : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms }));
+  };
+  const gripProps = (grip: Grip, label: string, now: number, most: number) => ({
+    tabIndex: 0,
+    role: 'slider',
+    'aria-label': label,
+    'aria-valuenow': now,
+    'aria-valuemin': 0,
+    'aria-valuemax': most,
+    onKeyDown: (event: KeyboardEvent) => onKey(event, grip),
+    onPointerDown: (event: PointerEvent<SVGElement>) => {
+      event.currentTarget.setPointerCapture(event.pointerId);
+      hold({ grip, shape: { overshoot: spring.overshoot, settling_ms: spring.settling_ms }, from: back(event) });
+    },
+    onPointerMove: (event: PointerEvent<SVGElement>) => {
+      const now = held();
+      if (now && event.buttons === 1) hold({ ...now, shape: pulled(now, event) });
+    },
+    onPointerUp: () => {
+      const now = held();
+      if (now && (now.shape.overshoot !== spring.overshoot || now.shape.settling_ms !== spring.settling_ms)) commit(now.shape);
+      hold(null);
+    },
+    onPointerCancel: () => hold(null),
+  });
+
+  const { overshoot, settling_ms } = shown?.shape ?? spring;
+  const settledAt = settling_ms / own_ms;
+  const peak = (draft ?? reading).spring!;
+  const peakAt = peak.peak_ms === null ? 0.4 : peak.peak_ms / own_ms;
+  return (
+    <g className="spring-grips">
+      {draft && <path className="draft" d={draft.curve.map(([u, p], i) => `${i ? 'L' : 'M'}${x((u * draft.own_ms) / own_ms).toFixed(1)} ${y(p).toFixed(1)}`).join('')} />}
+      <g className="settled-grip" {...gripProps('settled', 'Settled after, ms', settling_ms, 10_000)}>
+        <rect x={x(settledAt) - 6} width={12} height={height} />
+        <line className="settled" x1={x(settledAt)} x2={x(settledAt)} y1={0} y2={height} />
+        <text className="settled-text" x={x(settledAt) - 4} y={height - 6}>
+          settled {settling_ms} ms
+        </text>
+      </g>
+      {peakAt < 1.1 && (
+        <>
+          <circle className="peak-grip" cx={x(peakAt)} cy={y(1 + overshoot)} r={4.5} {...gripProps('peak', 'Overshoot, in hundredths', Math.round(overshoot * 1000) / 10, 95)} />
+          <text x={x(peakAt) + 8} y={y(1 + overshoot) - 7} className="peak">
+            {shown?.grip === 'peak' ? `overshoot ${(overshoot * 100).toFixed(1)}%` : peak.peak_ms === null ? 'no overshoot' : `peak ${peak.peak.toFixed(2)} at ${Math.round(peak.peak_ms)} ms`}
+          </text>
+        </>
+      )}
+    </g>
+  );
+}
+
+/** The spring of a shape that is held, as the server computes it; while it is asked, the one before. */
+function useDraft(shape: SpringShape | null): TimingReading | null {
+  const [draft, setDraft] = useState<TimingReading | null>(null);
+  const { overshoot, settling_ms } = shape ?? { overshoot: null, settling_ms: null };
+  useEffect(() => {
+    if (overshoot === null || settling_ms === null) return undefined;
+    let wanted = true;
+    api.spring({ overshoot, settling_ms }).then(({ reading }) => wanted && setDraft(reading), sayFault);
+    return () => {
+      wanted = false;
+    };
+  }, [overshoot, settling_ms]);
+  if (shape === null && draft !== null) setDraft(null);
+  return shape && draft;
+}

@@ -6,6 +6,7 @@ import pytest
 from selenium.webdriver import ActionChains, Keys
 
 from keen_ripple.core.curves import Spring
+from support import DEMO
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -15,17 +16,20 @@ def test_a_beacon_breathes_at_a_second_and_then_faster(bench) -> None:
     bench.one("[aria-label='Retime by'] [title='length']").click()
     bench.fill(bench.field("Retime length"), "1000")
     bench.wait(lambda: "2542 → 1000 ms" in bench.one(".retime").text)
-    # Shown, and not yet made.
-    assert bench.one(".ring .of").text == "of 2.54 s"
+    # Played, and not yet made.
+    assert bench.one(".ring .of").text == "of 1.00 s"
+    assert bench.document() == DEMO["beacon-pulse"]
     bench.button("Take it").click()
     bench.wait_for_revision(2)
-    bench.wait(lambda: bench.one(".ring .of").text == "of 1.00 s")
+    bench.wait(lambda: not bench.all(".stage-label.tried"))
+    assert bench.one(".ring .of").text == "of 1.00 s"
 
     bench.one("[aria-label='Retime by'] [title='factor']").click()
     bench.fill(bench.field("Retime factor"), "0.8")
     bench.wait(lambda: "1000 → 800 ms" in bench.one(".retime").text)
+    assert bench.one(".ring .of").text == "of 0.80 s"
     bench.button("Leave it").click()
-    assert bench.one(".ring .of").text == "of 1.00 s"
+    bench.wait(lambda: bench.one(".ring .of").text == "of 1.00 s")
     bench.fill(bench.field("Retime factor"), "0.8")
     bench.button("Take it").click()
     bench.wait_for_revision(3)

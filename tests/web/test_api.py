@@ -247,7 +247,8 @@ def test_drawings_are_read_but_not_stored(client: FlaskClient) -> None:
 @pytest.mark.parametrize(("by", "value", "loop"), [("factor", 0.8, 1648), ("length", 1500, 1500), ("frames", 50, 2060)])
 def test_retiming_is_shown_and_then_made(client: FlaskClient, by: str, value: float, loop: int) -> None:
     shown = client.post(f"{TIDE}/retime", json={"by": by, "value": value}).json
-    assert shown["loop_ms"] == loop
+    tried = client.post(f"{TIDE}/trial", json={"patch": shown["patch"]}).json
+    assert tried["run"]["loop_ms"] == loop
     assert client.get(TIDE).json["run"]["loop_ms"] == 2060
     made = client.patch(TIDE, json={"revision": 1, "label": shown["label"], "patch": shown["patch"]})
     assert (made.status_code, made.json["run"]["loop_ms"]) == (200, loop)

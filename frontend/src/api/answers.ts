@@ -57,12 +57,10 @@ export interface Undercurrent {
 }
 
 /** A timing to be looked at before it is taken. */
+/** An edit as the server worked it out. */
 export interface Retimed {
   label: string;
   patch: Operation[];
-  lead_in_ms: number;
-  loop_ms: number | null;
-  total_ms: number;
 }
 
 /** A timing with a name, for every piece. */

@@ -1,5 +1,5 @@
 /* The only place that talks to the server. */
-import type { Artwork, ChangeAnswer, Fault, Operation, Preset, Retimed, SpringShape, Takes, TimingReading, Value, WholeAnswer } from './answers';
+import type { Artwork, ChangeAnswer, Computed, Fault, Operation, Preset, Retimed, SpringShape, Takes, TimingReading, Value, WholeAnswer } from './answers';
 
 export class ApiFault extends Error {
   constructor(
@@ -42,6 +42,7 @@ export const api = {
   remove: (id: string) => ask<{ id: string }>('DELETE', at(id)),
   restore: (id: string) => ask<{ id: string }>('POST', `${at(id)}/restore`),
   retime: (id: string, by: string, value: number) => ask<Retimed>('POST', `${at(id)}/retime`, { by, value }),
+  trial: (id: string, patch: Operation[]) => ask<Computed>('POST', `${at(id)}/trial`, { patch }),
   spring: (shape: SpringShape) => ask<{ timing: Preset['timing']; reading: TimingReading }>('POST', '/springs', shape),
   between: (id: string, wish: { from: string; to: string; count: number; easing: string }) => ask<{ steps: Record<string, Record<string, Value>>[] }>('POST', `${at(id)}/between`, wish),
   path: (id: string, layer: string, every_ms: number) => ask<{ points: [number, number][] }>('POST', `${at(id)}/path`, { layer, every_ms }),

@@ -1,4 +1,4 @@
-"""What the page asks of a piece without changing it: in-betweens, the path of a layer, a colour of a pose."""
+"""What the page asks of a piece without changing it: edits on trial, in-betweens, the path of a layer, pictures."""
 
 from __future__ import annotations
 
@@ -8,16 +8,19 @@ import numpy as np
 from flask import Blueprint, Response, current_app, jsonify, request
 from flask.typing import ResponseReturnValue
 
+from keen_ripple.core import patches
 from keen_ripple.core.colour import colour_text
 from keen_ripple.core.curves import parse_easing
+from keen_ripple.core.document import read_piece
 from keen_ripple.core.inbetween import inbetweens
 from keen_ripple.core.motion import motion_path
-from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.render import draw_pose, filmstrip, png
 from keen_ripple.store import pieces
 from keen_ripple.web import revisions
 from keen_ripple.web.database import connection
 from keen_ripple.web.errors import RequestFault
+from keen_ripple.web.playback import answer
 from keen_ripple.web.requests import body, field, number
 
 blueprint = Blueprint("askings", __name__, url_prefix="/api/pieces/<piece_id>")
@@ -35,6 +38,15 @@ def _state(timeline: Timeline, wish: dict[str, Any]) -> str:
         known = ", ".join(timeline.poses)
         raise RequestFault(f"There is no state {name!r}.", place="/state", value=name, remedy=f"Known: {known}.")
     return str(name)
+
+
+@blueprint.post("/trial")
+def trial(piece_id: str) -> ResponseReturnValue:
+    """{patch} → all that would be computed of the piece with this edit made."""
+    stored = pieces.load(connection(), piece_id)
+    document, _ = patches.apply(stored.document, field(body(), "patch", list))
+    before = revisions.timeline_of_revision(current_app.config["DATABASE"], stored)
+    return jsonify(answer(timeline_of(read_piece(document), before)))
 
 
 @blueprint.post("/between")

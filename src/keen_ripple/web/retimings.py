@@ -1,4 +1,4 @@
-"""A piece retimed, to be looked at first: nothing is stored until the page makes the edit."""
+"""Edits that retime a piece, to be tried first: nothing is stored until the page makes them."""
 
 from __future__ import annotations
 
@@ -11,7 +11,6 @@ from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece
 from keen_ripple.core.retime import fitted, quantised, scaled
-from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import pieces
 from keen_ripple.web import revisions
 from keen_ripple.web.database import connection
@@ -29,7 +28,7 @@ WAYS: Mapping[str, tuple[str, Callable[[Piece, float], Piece]]] = {
 
 @blueprint.post("/retime")
 def retime(piece_id: str) -> ResponseReturnValue:
-    """{by: factor | length | frames, value} → the patch that would do it, its label, and the run as it would be."""
+    """{by: factor | length | frames, value} → the patch that would do it, and its label."""
     wish = body()
     by = field(wish, "by", str)
     if by not in WAYS:
@@ -39,9 +38,7 @@ def retime(piece_id: str) -> ResponseReturnValue:
     before = revisions.timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id)).piece
     after = way(before, value)
     patch = jsonpatch.make_patch(_written(before), _written(after)).patch
-    run = timeline_of(after).run
-    length = {"lead_in_ms": run.lead_in_ms, "loop_ms": run.loop_ms, "total_ms": run.total_ms}
-    return jsonify({"label": label.format(value), "patch": patch, **length})
+    return jsonify({"label": label.format(value), "patch": patch})
 
 
 def _written(piece: Piece) -> dict[str, Any]:

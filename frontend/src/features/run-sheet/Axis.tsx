@@ -1,7 +1,7 @@
 import { Fragment, useSyncExternalStore, type PointerEvent } from 'react';
 import type { Run } from '../../api/answers';
 import { useHeld } from '../../shared/ui/useHeld';
-import { clock, useBench } from '../workbench';
+import { clock, useBench, usePlayed } from '../workbench';
 import { rulerStep } from './model';
 import type { Scale } from './Sheet';
 
@@ -12,7 +12,7 @@ const LEAST_MS = 20;
 /** Lead-in and loop, the ruler, and the states with the ways between them. */
 export function Axis({ run, scale }: { run: Run; scale: Scale }) {
   const states = useBench((b) => b.document!.states);
-  const seam = useBench((b) => b.seam);
+  const { seam } = usePlayed();
   const name = (id: string) => states.find((state) => state.id === id)?.name ?? id;
   const step = rulerStep(run.total_ms, scale.width);
   const ticks = Array.from({ length: Math.floor(run.total_ms / step) + 1 }, (_, i) => i * step);

@@ -1,7 +1,6 @@
 import { useDeferredValue, useMemo } from 'react';
-import { useShallow } from 'zustand/react/shallow';
 import { show } from '../../shared/text/sums';
-import { labelOf, propertyNamed, rowOf, useBench, type RowKey } from '../workbench';
+import { labelOf, propertyNamed, rowOf, useBench, usePlayed, type RowKey } from '../workbench';
 import { lineOf, speedsOf } from './model';
 import type { Scale } from './Sheet';
 
@@ -11,7 +10,8 @@ const PAD = 12;
 /** Value and speed of one row through the run, as the tape has them. */
 export function Graph({ row, scale }: { row: RowKey; scale: Scale }) {
   // The bars and the loop come first.
-  const { run, tape, poses, document: piece } = useDeferredValue(useBench(useShallow(({ run, tape, poses, document }) => ({ run, tape, poses, document }))));
+  const { run, tape, poses } = useDeferredValue(usePlayed());
+  const piece = useBench((b) => b.document);
   const line = useMemo(() => lineOf(row, run, tape, poses), [row, run, tape, poses]);
   const [layer, property] = rowOf(row);
   const { label, unit } = propertyNamed(property);

@@ -1,7 +1,6 @@
 import { Button } from 'antd';
 import { useMemo, useState } from 'react';
-import { useShallow } from 'zustand/react/shallow';
-import { BenchFrame, LoopStage, Retime, useBench } from '../workbench';
+import { BenchFrame, CloseLoop, LoopStage, Retime, useBench, usePlayed, useTrial } from '../workbench';
 import { BarPanel } from './BarPanel';
 import { Filmstrip } from './Filmstrip';
 import { barsOf, rowsOf, type Snap } from './model';
@@ -21,7 +20,9 @@ const SNAPS: [Snap, string][] = [
 export const RunSheetPage = () => <BenchFrame view={OpenSheet} />;
 
 function OpenSheet() {
-  const { run, readings, document: piece } = useBench(useShallow(({ run, readings, document }) => ({ run, readings, document })));
+  const piece = useBench((b) => b.document);
+  const { run, readings } = usePlayed();
+  const tried = useTrial((t) => t.trial !== null);
   const bars = useMemo(() => barsOf(run, readings), [run, readings]);
   // Rows stay the same list while they hold the same, so that an edit of a time draws bars alone.
   const rows = useSame(useMemo(() => rowsOf(bars, layerOrder(piece!.layers ?? [])), [bars, piece]));
@@ -33,7 +34,7 @@ function OpenSheet() {
   const picked = bars.filter((bar) => chosen.includes(bar.key));
   return (
     <div className="sheet-body">
-      <main className="sheet-main">
+      <main className={tried ? 'sheet-main tried' : 'sheet-main'}>
         {rows.length ? <Sheet bars={bars} rows={rows} chosen={chosen} choose={setChosen} snap={snap} /> : <p className="hint">Nothing moves by itself yet. Give the piece a second state in the workbench, and a way to it that follows a hold.</p>}
         <footer className="sheet-foot">
           <span className="rates" role="group" aria-label="Snap">
@@ -55,6 +56,7 @@ function OpenSheet() {
         <LoopStage />
         {staggers && picked.length > 1 && <StaggerPanel bars={picked} />}
         {picked.length ? <BarPanel bar={picked.at(-1)!} count={picked.length} bars={bars} /> : <p className="quiet">Choose a bar for its start, its length and its curve.</p>}
+        <CloseLoop />
         <Retime />
       </aside>
     </div>

@@ -1,6 +1,5 @@
 import { useMemo, useRef } from 'react';
-import { useShallow } from 'zustand/react/shallow';
-import { useBench, useSize, useWindow, type RowKey } from '../workbench';
+import { usePlayed, useSize, useWindow, type RowKey } from '../workbench';
 import { Axis } from './Axis';
 import { Graph } from './Graph';
 import type { Bar, Snap } from './model';
@@ -30,7 +29,7 @@ export interface Scale {
 
 /** The ruler, the states, a line for each row, and the graph of the row that is chosen. */
 export function Sheet({ bars, rows, chosen, choose, snap }: Props) {
-  const run = useBench(useShallow((b) => b.run));
+  const { run } = usePlayed();
   const { ref, size } = useSize<HTMLDivElement>();
   const width = Math.max(size.width - NAMES_W - END, 100);
   const scale = useMemo<Scale>(() => ({ width, x: (ms) => (ms / Math.max(run.total_ms, 1)) * width, ms: (px) => (px / width) * run.total_ms }), [width, run.total_ms]);

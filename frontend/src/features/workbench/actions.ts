@@ -4,6 +4,7 @@ import { attempt, choose, chooseLayers, chosenLayers, sayFault, tell, useBench }
 import * as edits from './edits';
 import { showAs } from './looks';
 import { placed } from './tree';
+import { leaveTrial, useTrial } from './trial';
 import { look, useView } from './view';
 
 /** The piece, what is chosen of it, and the pose, at the moment of an action. */
@@ -122,10 +123,11 @@ export function goToState(by: number): void {
 
 export const switchScope = () => choose({ scope: now().scope === 'state' ? 'base' : 'state' });
 
-/** Out of a tool first, then out of what is chosen. */
+/** Out of a trial or a tool first, then out of what is chosen. */
 export function leave(): void {
   const { tool, points, help } = useView.getState();
   if (help) look({ help: false });
+  else if (useTrial.getState().trial) leaveTrial();
   else if (tool !== 'choose') look({ tool: 'choose', onColour: null });
   else if (points) look({ points: null });
   else choose({ layer: null });

@@ -1,6 +1,7 @@
 export { attempt, choose, clock, make, sayFault, useBench } from './bench';
 export { BenchFrame } from './BenchFrame';
 export * as edits from './edits';
+export { CloseLoop } from './inspector/CloseLoop';
 export { Retime } from './inspector/Retime';
 export { TimingEditor } from './inspector/TimingEditor';
 export { LoopStage } from './stage/LoopStage';
@@ -8,4 +9,5 @@ export { lasting } from './springs';
 export { useWindow } from './score/useWindow';
 export { useSize } from './stage/useSize';
 export { labelOf, propertyNamed, rowOf, type RowKey } from './tree';
+export { usePlayed, useTrial } from './trial';
 export { WorkbenchPage } from './WorkbenchPage';

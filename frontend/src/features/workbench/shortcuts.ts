@@ -35,7 +35,7 @@ export const SHORTCUTS: Record<string, Shortcut[]> = {
     { keys: '.', does: 'one frame on', run: () => clock.step(1) },
     { keys: 'Ctrl z', does: 'undo', run: () => goBack('undo') },
     { keys: 'Ctrl Z', does: 'redo', run: () => goBack('redo') },
-    { keys: 'Escape', does: 'out of a tool, then out of what is chosen', run: actions.leave },
+    { keys: 'Escape', does: 'out of a trial, of a tool, then of what is chosen', run: actions.leave },
     { keys: 'F6', does: 'to the next part of the bench; with Shift to the one before', run: () => goToPart(1) },
     { keys: 'Shift F6', does: '', run: () => goToPart(-1) },
     { keys: '?', does: 'this sheet', run: () => look({ help: !useView.getState().help }) },

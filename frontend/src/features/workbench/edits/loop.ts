@@ -6,6 +6,8 @@ import { addTransition } from './transitions';
 /** By a motion back, by a look that comes through the other, or by beginning as it ends. */
 export type Closing = 'tween' | 'cross-fade' | 'same';
 
+export const CLOSINGS: Record<Closing, string> = { tween: 'Close the loop by a tween', 'cross-fade': 'Close the loop by a cross-fade', same: 'Begin as it ends' };
+
 const BACK_MS = 400;
 
 /** The way back at the end of the run: there already or new. Nothing for a run without motion. */
@@ -13,7 +15,7 @@ export function closeLoop(piece: Piece, run: Run, how: Closing): Edit {
   const last = run.loop_ms === null ? run.final_state : run.segments.at(-1)!.from;
   const back = (piece.transitions ?? []).find((t) => run.loop_ms !== null && t.id === run.transitions.at(-1));
   const start = back?.to ?? piece.start;
-  const label = { tween: 'Close the loop by a tween', 'cross-fade': 'Close the loop by a cross-fade', same: 'Begin as it ends' }[how];
+  const label = CLOSINGS[how];
   if (how === 'same') return { label, patch: [...beginAs(piece, start, last), ...(back ? [] : wayBack(piece, last, start, 'cut'))] };
   if (!back) return { label, patch: wayBack(piece, last, start, how) };
   const path = `/transitions/${piece.transitions!.indexOf(back)}`;

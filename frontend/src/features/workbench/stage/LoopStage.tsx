@@ -3,6 +3,7 @@ import { memo, useState, useSyncExternalStore } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { LoopView, pictureOf, Ring, RunBar } from '../../player';
 import { clock, useBench } from '../bench';
+import { usePlayed, useTrial } from '../trial';
 import { fit, useSize } from './useSize';
 
 const RATES: [number, string][] = [
@@ -15,15 +16,20 @@ const RATES: [number, string][] = [
 /** The run, always playing beside the pose. */
 export function LoopStage() {
   const picture = useBench(useShallow((b) => pictureOf(b.document!)));
-  const poses = useBench((b) => b.poses);
-  const tape = useBench((b) => b.tape);
-  const run = useBench((b) => b.run);
+  const { poses, tape, run } = usePlayed();
+  const tried = useTrial((t) => t.trial?.edit.label);
   const { ref, size } = useSize<HTMLDivElement>();
   return (
     <section className="stage" ref={ref} aria-label="Playing loop" data-stage="loop">
-      <div className="stage-label">
-        <strong>Playing</strong> always on
-      </div>
+      {tried ? (
+        <div className="stage-label tried" role="status">
+          <strong>Trying</strong> {tried}
+        </div>
+      ) : (
+        <div className="stage-label">
+          <strong>Playing</strong> always on
+        </div>
+      )}
       <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={clock} zoom={fit(size, picture)} />
       <div className="stage-foot">
         <PlayControls />
@@ -36,7 +42,7 @@ export function LoopStage() {
 }
 
 const PlayControls = memo(function PlayControls() {
-  const run = useBench((b) => b.run);
+  const { run } = usePlayed();
   const state = useBench((b) => b.state);
   const name = useBench((b) => b.document!.states.find((s) => s.id === state)?.name ?? '');
   const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);

@@ -1,0 +1,39 @@
+import { Button } from 'antd';
+import type { Run, Seam } from '../../../api/answers';
+import { useBench } from '../bench';
+import { leaveTrial, takeTrial, useTrial } from '../trial';
+
+/** What the edit on trial comes to, beside what there is; to be taken or left. */
+export function TrialResult() {
+  const trial = useTrial((t) => t.trial);
+  const run = useBench((b) => b.run);
+  const seam = useBench((b) => b.seam);
+  if (!trial) return null;
+  const idle = !trial.edit.patch.length;
+  const jumps = Boolean(seam?.open || trial.seam?.open);
+  return (
+    <>
+      <p>
+        <span className="mono">
+          {lengthOf(run)} → {lengthOf(trial.run)} ms
+        </span>
+        {jumps && (
+          <span className="mono">
+            {' '}
+            · seam {jumpOf(seam)} → {jumpOf(trial.seam)}
+          </span>
+        )}
+        {idle && <span className="quiet"> · nothing would change</span>}
+      </p>
+      <div className="pairs">
+        <Button type="primary" disabled={idle} onClick={() => void takeTrial()}>
+          Take it
+        </Button>
+        <Button onClick={leaveTrial}>Leave it</Button>
+      </div>
+    </>
+  );
+}
+
+const lengthOf = (run: Run) => run.loop_ms ?? run.total_ms;
+const jumpOf = (seam: Seam | null) => (seam ? `${seam.distance_px.toFixed(1)} px` : 'none');

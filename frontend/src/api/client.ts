@@ -10,7 +10,7 @@ export class ApiFault extends Error {
   }
 }
 
-async function ask<T>(method: string, path: string, body?: unknown): Promise<T> {
+async function fetched(method: string, path: string, body?: unknown): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
@@ -27,10 +27,12 @@ async function ask<T>(method: string, path: string, body?: unknown): Promise<T> 
       remedy: 'Start it again with make demo, then try once more; what you typed is kept.',
     });
   }
-  const answer = (await response.json()) as { error?: Fault };
-  if (!response.ok && answer.error) throw new ApiFault(response.status, answer.error);
-  return answer as T;
+  if (response.ok) return response;
+  const { error } = (await response.json()) as { error: Fault };
+  throw new ApiFault(response.status, error);
 }
+
+const ask = async <T>(method: string, path: string, body?: unknown): Promise<T> => (await (await fetched(method, path, body)).json()) as T;
 
 const at = (id: string) => `/pieces/${encodeURIComponent(id)}`;
 
@@ -58,6 +60,8 @@ export const api = {
     ask<ChangeAnswer>('PATCH', at(id), { revision, label, patch }),
   undo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/undo`, { revision }),
   redo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/redo`, { revision }),
+  /** The moment `at` ms of the run, drawn at the size of the piece. */
+  frame: async (id: string, at_ms: number, revision: number) => createImageBitmap(await (await fetched('GET', `${at(id)}/frame.png?at=${at_ms.toFixed(2)}&revision=${revision}`)).blob()),
   filmstripAddress: (id: string, frames: number, revision: number) => `/api${at(id)}/filmstrip.png?frames=${frames}&revision=${revision}`,
   handoffAddress: (id: string, format: string) => `/api${at(id)}/handoff/${format}`,
 };

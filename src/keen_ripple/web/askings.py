@@ -15,7 +15,7 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.inbetween import inbetweens
 from keen_ripple.core.motion import motion_path
 from keen_ripple.core.timeline import Timeline, timeline_of
-from keen_ripple.render import draw_pose, filmstrip, png
+from keen_ripple.render import draw_at, draw_pose, filmstrip, png
 from keen_ripple.store import pieces
 from keen_ripple.web import revisions
 from keen_ripple.web.database import connection
@@ -77,6 +77,15 @@ def strip(piece_id: str) -> Response:
     frames = request.args.get("frames", 12, type=int)
     sheet = filmstrip(_timeline(piece_id), frames, request.args.get("ground") or None)
     return Response(png(sheet), mimetype="image/png", headers={"Cache-Control": "no-store"})
+
+
+@blueprint.get("/frame.png")
+def frame(piece_id: str) -> Response:
+    """?at=MS → that moment of the run at the size of the piece, on nothing but its own ground, as PNG."""
+    timeline = _timeline(piece_id)
+    at_ms = min(max(request.args.get("at", 0.0, type=float), 0.0), float(timeline.run.total_ms))
+    pixels = draw_at(timeline, at_ms, ground=timeline.piece.ground)
+    return Response(png(pixels), mimetype="image/png", headers={"Cache-Control": "no-store"})
 
 
 @blueprint.post("/colour")

@@ -1,4 +1,4 @@
-import { useLayoutEffect, useMemo, useRef } from 'react';
+import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import type { Piece, Pose, Run } from '../../api/answers';
 import type { Clock } from './clock';
 import { Playing } from './playing';
@@ -45,10 +45,12 @@ interface LoopProps {
   tape: Tape;
   clock: Clock;
   zoom: number;
+  /** Whenever a moment has been shown. */
+  onShown?: (scene: Scene) => void;
 }
 
 /** The run, playing by the clock. */
-export function LoopView({ piece, poses, run, tape, clock, zoom }: LoopProps) {
+export function LoopView({ piece, poses, run, tape, clock, zoom, onShown }: LoopProps) {
   const { holder, scene, size } = useScene(piece, zoom);
   const playing = useMemo(() => {
     const { layers, width, height, ground } = piece;
@@ -63,10 +65,15 @@ export function LoopView({ piece, poses, run, tape, clock, zoom }: LoopProps) {
     // A scene is made anew whenever what is used of the piece changes.
     // eslint-disable-next-line react-hooks/exhaustive-deps
   }, [scene]);
-  useLayoutEffect(() => {
-    playing.load(poses, run, tape);
-    playing.show(clock.moment, clock.t);
-  }, [playing, poses, run, tape, clock]);
-  useLayoutEffect(() => clock.listen((moment) => playing.show(moment, clock.t)), [clock, playing]);
+  const show = useCallback(
+    (moment: number) => {
+      playing.show(moment, clock.t);
+      onShown?.(scene);
+    },
+    [playing, clock, scene, onShown],
+  );
+  useLayoutEffect(() => playing.load(poses, run, tape), [playing, poses, run, tape]);
+  useLayoutEffect(() => show(clock.moment), [show, poses, run, tape, clock]);
+  useLayoutEffect(() => clock.listen(show), [clock, show]);
   return <div ref={holder} className="holder playing" style={size} data-piece={piece.id} />;
 }

@@ -23,10 +23,16 @@ export function momentOf(t: number, run: Length): number {
   return t < run.total_ms ? t : run.lead_in_ms + ((t - run.lead_in_ms) % run.loop_ms);
 }
 
+/** How a run is looked at: as it loops, once and then standing still, or forwards and backwards in turn. */
+export type Look = 'loop' | 'once' | 'back';
+
+const wrapped = (t: number, length: number) => ((t % length) + length) % length;
+
 export class Clock {
   /** ms played, at rate 1 */
   t = 0;
   rate = 1;
+  look: Look = 'loop';
   playing = true;
   /** The part that is played over and over; none for the whole run. */
   private part: readonly [from: number, to: number] | null = null;
@@ -38,9 +44,16 @@ export class Clock {
 
   get moment(): number {
     if (!this.run) return 0;
-    if (!this.part) return momentOf(this.t, this.run);
-    const [from, to] = this.part;
-    return from + (((this.t - from) % (to - from)) + (to - from)) % (to - from);
+    const [from, to] = this.span;
+    if (this.look === 'once' || to <= from) return Math.min(Math.max(this.t, from), to);
+    const length = to - from;
+    if (this.look === 'back') return from + length - Math.abs(length - wrapped(this.t - from, 2 * length));
+    return this.part ? from + wrapped(this.t - from, length) : momentOf(this.t, this.run);
+  }
+
+  /** What is played: a part of the run, or all of it. */
+  private get span(): readonly [from: number, to: number] {
+    return this.part ?? [0, this.run?.total_ms ?? 0];
   }
 
   setRun(run: Run): void {
@@ -62,7 +75,19 @@ export class Clock {
     const moment = this.moment;
     this.part = part && part[1] > part[0] ? part : null;
     this.seek(this.part ? this.part[0] : moment);
-    for (const listener of this.switches) listener();
+    this.announce();
+  }
+
+  setLook(look: Look): void {
+    const moment = this.moment;
+    this.look = look;
+    this.seek(moment);
+    this.announce();
+  }
+
+  setRate(rate: number): void {
+    this.rate = rate;
+    this.announce();
   }
 
   get plays(): readonly [from: number, to: number] | null {
@@ -78,10 +103,22 @@ export class Clock {
   setPlaying(playing: boolean): void {
     this.playing = playing;
     this.last = null;
+    // What was played to its end once is played once more.
+    if (playing && this.isOver) this.t = this.span[0];
+    // Figures are not said at every frame: where it stands still, they are.
+    this.tell();
+    this.announce();
+  }
+
+  private get isOver(): boolean {
+    return this.look === 'once' && this.t >= this.span[1];
+  }
+
+  private announce(): void {
     for (const listener of this.switches) listener();
   }
 
-  /** Calls back whenever it is started or stopped. */
+  /** Calls back whenever it is started or stopped, or plays in another way. */
   readonly onSwitch = (listener: () => void): (() => void) => {
     this.switches.add(listener);
     return () => this.switches.delete(listener);
@@ -107,6 +144,7 @@ export class Clock {
       if (this.last !== null) this.t += (now - this.last) * this.rate;
       this.last = now;
       this.tell();
+      if (this.isOver) this.setPlaying(false);
     }
     this.frame = requestAnimationFrame(this.tick);
   };

@@ -1,4 +1,4 @@
-export { Clock, momentOf } from './clock';
+export { Clock, momentOf, type Look } from './clock';
 export { Ring } from './Ring';
 export { seconds } from './ring';
 export { RunBar } from './RunBar';

@@ -125,4 +125,30 @@ describe('a part played alone', () => {
     clock.step(3);
     expect([clock.moment, clock.playing]).toEqual([450, false]);
   });
+
+  it.each([
+    ['loop', null, [[400, 400], [1300, 300]]],
+    ['once', null, [[400, 400], [1300, 1000]]],
+    ['back', null, [[400, 400], [1300, 700], [2100, 100]]],
+    ['once', [200, 500], [[100, 200], [300, 300], [700, 500]]],
+    ['back', [200, 500], [[300, 300], [600, 400], [900, 300]]],
+  ] as const)('looked at as %s, in %s', (look, part, moments) => {
+    const clock = new Clock();
+    clock.setRun(run);
+    clock.setPart(part);
+    clock.setLook(look);
+    for (const [t, moment] of moments) {
+      clock.seek(t);
+      expect(clock.moment).toBe(moment);
+    }
+  });
+
+  it('begins anew where it was played to its end once', () => {
+    const clock = new Clock();
+    clock.setRun(run);
+    clock.setLook('once');
+    clock.seek(1000);
+    clock.setPlaying(true);
+    expect(clock.moment).toBe(0);
+  });
 });

@@ -20,5 +20,8 @@ const partOf = (run: Run): [from: number, length: number] => (run.loop_ms === nu
 export function follow(leader: Clock, run: () => Run, follower: Clock, own: Run, step: Step): () => void {
   follower.setPlaying(false);
   follower.setRun(own);
-  return leader.listen((moment) => follower.seek(inStep(leader.t, moment, run(), own, step)));
+  return leader.listen((moment) => {
+    follower.look = leader.look;
+    follower.seek(inStep(leader.t, moment, run(), own, step));
+  });
 }

@@ -1,4 +1,4 @@
-import { useEffect, type ReactNode } from 'react';
+import { useEffect, type CSSProperties, type ReactNode } from 'react';
 import { Link, useParams } from 'react-router';
 import { load, useBench } from './bench';
 import { Help } from './Help';
@@ -7,6 +7,7 @@ import { SHORTCUTS } from './shortcuts';
 import { Spoken } from './Spoken';
 import { TopBar } from './TopBar';
 import { useKeys } from './useKeys';
+import { useWatch } from './watch/watch';
 
 interface Props {
   view: () => ReactNode;
@@ -15,13 +16,14 @@ interface Props {
 }
 
 const ALL = Object.keys(SHORTCUTS);
-const ANYWHERE = ['Everywhere'];
+const ANYWHERE = ['Everywhere', 'Watch'];
 
 /** What every view of a piece has around it; the view itself is drawn once the piece is there. */
 export function BenchFrame({ view, poses = false }: Props) {
   const { id = '' } = useParams();
   useEffect(() => void load(id), [id]);
   useKeys(poses ? ALL : ANYWHERE);
+  const ground = useWatch((w) => w.ground);
   const ready = useBench((b) => b.document !== null && b.id === id);
   const fault = useBench((b) => b.fault);
   if (!ready) {
@@ -39,7 +41,7 @@ export function BenchFrame({ view, poses = false }: Props) {
   }
   const View = view;
   return (
-    <div className="bench">
+    <div className="bench" style={{ '--stage-ground': ground } as CSSProperties}>
       <TopBar />
       <Notices />
       <Spoken />

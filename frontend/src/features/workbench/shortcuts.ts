@@ -2,6 +2,7 @@
 import * as actions from './actions';
 import { clock, goBack } from './bench';
 import { look, useView } from './view';
+import { changeRate, nextGround, nextLook, switchFollowing, switchPixels } from './watch/watch';
 
 export interface Shortcut {
   /** As the keyboard names it, with Ctrl and Alt before it. */
@@ -39,6 +40,14 @@ export const SHORTCUTS: Record<string, Shortcut[]> = {
     { keys: 'F6', does: 'to the next part of the bench; with Shift to the one before', run: () => goToPart(1) },
     { keys: 'Shift F6', does: '', run: () => goToPart(-1) },
     { keys: '?', does: 'this sheet', run: () => look({ help: !useView.getState().help }) },
+  ],
+  Watch: [
+    { keys: 'v', does: 'slower', run: () => changeRate(1) },
+    { keys: 'V', does: 'faster', run: () => changeRate(-1) },
+    { keys: 'r', does: 'round, once, to and fro', run: nextLook },
+    { keys: 'b', does: 'another ground', run: nextGround },
+    { keys: 'p', does: 'the loop as pixels', run: switchPixels },
+    { keys: 'f', does: 'the chosen layer stays in the middle', run: switchFollowing },
   ],
   Draw: [
     { keys: 'a', does: 'add a layer: a list opens', run: () => stage.addMenu() },
@@ -80,6 +89,7 @@ export const GESTURES: [string, string][] = [
   ['Shift and click, or a frame drawn', 'several layers at once'],
   ['Double-click', 'one layer deeper; a path: its points'],
   ['Wheel; with Ctrl; middle button', 'move the sheet; larger or smaller; move the sheet'],
+  ['Pulling the playing loop; double-click', 'move it; the whole of it again'],
   ['Arrow keys in a number', 'up and down by 1; Shift by 10, Alt by 0.1'],
   ['Enter, Tab in the score', 'the cell below, the cell to the right'],
   ['Shift and click in the score', 'a block of cells, to copy, paste, fill, spread or mirror'],

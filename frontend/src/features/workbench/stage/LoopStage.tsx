@@ -1,17 +1,14 @@
 import { Button } from 'antd';
-import { memo, useState, useSyncExternalStore } from 'react';
+import { memo, useCallback, useRef, useSyncExternalStore, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { LoopView, pictureOf, Ring, RunBar } from '../../player';
+import { LoopView, pictureOf, Ring, RunBar, type Scene } from '../../player';
 import { clock, useBench } from '../bench';
 import { usePlayed, useTrial } from '../trial';
-import { fit, useSize } from './useSize';
-
-const RATES: [number, string][] = [
-  [2, '2×'],
-  [1, '1×'],
-  [0.5, '½'],
-  [0.25, '¼'],
-];
+import { Pixels } from '../watch/Pixels';
+import { RATES, useWatch } from '../watch/watch';
+import { WatchPanel } from '../watch/WatchPanel';
+import { useSize } from './useSize';
+import { useZoom } from './useZoom';
 
 /** The run, always playing beside the pose. */
 export function LoopStage() {
@@ -19,8 +16,15 @@ export function LoopStage() {
   const { poses, tape, run } = usePlayed();
   const tried = useTrial((t) => t.trial?.edit.label);
   const { ref, size } = useSize<HTMLDivElement>();
+  const piece = useRef<HTMLDivElement>(null);
+  const zooming = useZoom(ref, piece, size, picture);
+  const { zoom, offset } = zooming;
+  const { pixels, follows } = useWatch();
+  const layer = useBench((b) => b.layer);
+  const centred = useCallback((scene: Scene) => keepInMiddle(scene, follows ? layer : null), [follows, layer]);
+  const pan = (event: PointerEvent) => event.buttons === 1 && event.target instanceof Element && !event.target.closest('button, .stage-clock') && zooming.pan(event.movementX, event.movementY);
   return (
-    <section className="stage" ref={ref} aria-label="Playing loop" data-stage="loop">
+    <section className="stage" ref={ref} aria-label="Playing loop" data-stage="loop" onPointerMove={pan} onDoubleClick={zooming.toFit}>
       {tried ? (
         <div className="stage-label tried" role="status">
           <strong>Trying</strong> {tried}
@@ -30,7 +34,11 @@ export function LoopStage() {
           <strong>Playing</strong> always on
         </div>
       )}
-      <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={clock} zoom={fit(size, picture)} />
+      <div className="loop-piece" ref={piece} style={{ transform: `translate(${offset.x}px,${offset.y}px)` }}>
+        <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={clock} zoom={zoom} onShown={centred} />
+        {pixels && !tried && <Pixels width={picture.width} height={picture.height} zoom={zoom} />}
+      </div>
+      <WatchPanel zoom={zooming} />
       <div className="stage-foot">
         <PlayControls />
       </div>
@@ -41,12 +49,25 @@ export function LoopStage() {
   );
 }
 
+/** Moves what the scene lies in so that a layer is in its middle. Read from the screen: groups and turns are in it. */
+function keepInMiddle(scene: Scene, layer: string | null): void {
+  const camera = scene.root.parentElement?.parentElement;
+  if (!camera) return;
+  const element = layer && scene.shown.get(layer)?.element;
+  if (!element) {
+    if (camera.style.translate) camera.style.translate = '';
+    return;
+  }
+  const [whole, part] = [camera.getBoundingClientRect(), element.getBoundingClientRect()];
+  camera.style.translate = `${whole.x + whole.width / 2 - part.x - part.width / 2}px ${whole.y + whole.height / 2 - part.y - part.height / 2}px`;
+}
+
 const PlayControls = memo(function PlayControls() {
   const { run } = usePlayed();
   const state = useBench((b) => b.state);
   const name = useBench((b) => b.document!.states.find((s) => s.id === state)?.name ?? '');
   const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
-  const [rate, setRate] = useState(clock.rate);
+  const rate = useSyncExternalStore(clock.onSwitch, () => clock.rate);
   const part = useSyncExternalStore(clock.onSwitch, () => clock.plays);
   const arrival = run.segments.find((segment) => segment.from === state);
   return (
@@ -56,14 +77,7 @@ const PlayControls = memo(function PlayControls() {
       </Button>
       <span className="rates" role="group" aria-label="Speed">
         {RATES.map(([value, label]) => (
-          <button
-            key={value}
-            aria-pressed={rate === value}
-            onClick={() => {
-              clock.rate = value;
-              setRate(value);
-            }}
-          >
+          <button key={value} aria-pressed={rate === value} onClick={() => clock.setRate(value)}>
             {label}
           </button>
         ))}

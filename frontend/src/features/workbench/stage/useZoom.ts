@@ -57,10 +57,12 @@ export function useZoom(stage: RefObject<HTMLElement | null>, sheet: RefObject<H
   };
   return {
     zoom,
+    fits: held === null,
     offset: { x, y },
     pan,
     toFit: () => setHeld(null),
     toSize: () => setHeld({ zoom: 1, x: 0, y: 0 }),
+    to: (wanted: number) => setHeld({ zoom: clamp(wanted), x: 0, y: 0 }),
     toBox: show,
     by: (factor: number) => {
       const box = stage.current!.getBoundingClientRect();

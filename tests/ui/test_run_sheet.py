@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import copy
 import re
 
 import pytest
@@ -9,6 +10,7 @@ from selenium.webdriver import ActionChains, Keys
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import timeline_of
+from support import DEMO
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -137,3 +139,26 @@ def test_the_playhead_is_scrubbed_on_the_ruler(bench) -> None:
     bench.wait(lambda: not bench.all(".axis .part"))
     bench.one(".views a[href$='tide-loader']").click()
     bench.one(".score")
+
+
+def test_what_is_worth_a_look_is_marked_and_led_to(bench) -> None:
+    document = copy.deepcopy(DEMO["tide-loader"])
+    ways = {way["id"]: way for way in document["transitions"]}
+    ways["handover-to-last-lift"].update(hold_ms=0, early_ms=120)
+    ways["last-lift-to-ebb"]["lanes"] = [
+        {"layer": layer, "delay_ms": 60} for layer in ("buoy-1", "buoy-2", "buoy-3", "swell", "caption")
+    ]
+    bench.put({**document, "id": "cut-off"})
+    bench.open("/pieces/cut-off/run-sheet")
+    bench.one("[aria-label='Worth a look']")
+    lines = [line.text.replace("\n", " ") for line in bench.all("[aria-label='Worth a look'] li")]
+    assert [line.split(" ", 1)[1] for line in lines] == [
+        "Buoy 2 y is cut off by what comes next",
+        "Buoy 2 rotation is cut off by what comes next",
+        "nothing moves",
+    ]
+    assert len(bench.all(".rows .clash")) == 2
+    assert len(bench.all(".rows .dead")) == 1
+    bench.all("[aria-label='Worth a look'] button")[0].click()
+    bench.wait(lambda: bench.one(".sheet-side h2").text == "Buoy 2 · y")
+    assert bench.one(".stage-clock [role=slider]").get_attribute("aria-valuenow") == lines[0].split("–")[0]

@@ -32,6 +32,15 @@ def are_in_step(bench, now: dict[str, Any], calm: dict[str, Any], by_phase: bool
     return any(abs(a - shown[0]) < 0.005 and abs(b - shown[1]) < 0.01 for a, b in pairs)
 
 
+def make_another(bench, of: str, factor: str, like: str) -> None:
+    bench.one(f"[aria-label='Vary… {of}']").click()
+    if factor != "1":
+        bench.fill(bench.field("Take times as long"), factor)
+    bench.wait(lambda: [chip for chip in bench.all(".vary .chips button") if chip.text == like])[0].click()
+    bench.button("Make the take").click()
+    bench.wait(lambda: not bench.all(".vary"))
+
+
 def test_takes_are_compared_and_one_is_adopted(bench) -> None:
     bench.open("/pieces/tide-loader/takes")
     bench.fill(bench.field("Name of the take"), "Calm")
@@ -77,6 +86,19 @@ def test_takes_are_compared_and_one_is_adopted(bench) -> None:
     assert bench.document()["transitions"][0]["timing"]["duration_ms"] == 300
     bench.press("Undo")
     bench.wait(lambda: bench.all(".takes-table"))
+    revision = bench.revision()
+
+    # Others are made of it in place; three are beside what stands, and one that is shown takes the oldest's place.
+    make_another(bench, "Calm", "0.5", "linear")
+    make_another(bench, "linear × 0.5", "2", "Swell")
+    make_another(bench, "As it stands", "1", "bounce")
+    names = lambda: [take.get_attribute("data-take") for take in bench.all("[data-take]")]  # noqa: E731
+    bench.wait(lambda: names() == ["As it stands", "linear × 0.5", "Swell × 2", "bounce"])
+    lasting = {take.get_attribute("data-take"): take.text for take in bench.all("[data-take]")}
+    assert "1.03 s loop" in lasting["linear × 0.5"]
+    assert bench.revision() == revision
+    bench.one("[aria-label='All takes'] li button").click()
+    bench.wait(lambda: names() == ["As it stands", "Calm", "Swell × 2", "bounce"])
     bench.one("[aria-label='Delete take Calm']").click()
     bench.wait(lambda: not bench.all("[data-take='Calm']"))
     assert bench.document()["transitions"][0]["timing"]["duration_ms"] == 900

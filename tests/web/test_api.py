@@ -325,6 +325,16 @@ def test_takes_are_kept_compared_and_dropped(client: FlaskClient) -> None:
     assert row["transition"] == "Slack → First lift"
     assert [cell.split(" · ")[0] for cell in row["cells"]] == ["hold 500", "hold 120"]
 
+    # Another made of it.
+    brisk = {"name": "Brisk", "of": 1, "factor": 0.5, "timing": {"kind": "curve", "duration_ms": 1, "easing": "linear"}}
+    for wrong in ({"of": 9}, {"factor": 0}, {"factor": "x"}, {"timing": {"kind": "whim"}}):
+        assert client.post(takes, json={**brisk, **wrong}).status_code in (400, 404, 422)
+    assert client.post(takes, json=brisk).get_json() == {"number": 2}
+    [_, varied] = client.get(takes).get_json()["takes"]
+    assert varied["computed"]["run"]["loop_ms"] == 1030
+    assert {way["timing"]["easing"] for way in varied["transitions"] if way["style"] == "tween"} == {"linear"}
+    assert client.delete(f"{takes}/2").status_code == 200
+
     # A state that is gone: the take says so, and is kept.
     ebb = [{"op": "remove", "path": "/transitions/4"}, {"op": "remove", "path": "/transitions/3"}]
     answered = edit(client, revision=2, patch=[*ebb, {"op": "remove", "path": "/states/4"}])

@@ -69,6 +69,14 @@ export interface Preset {
   timing: Transition['timing'];
 }
 
+/** The timing as it stands, or that of another take; varied where it says how. */
+export interface NewTake {
+  name: string;
+  of?: number;
+  factor?: number;
+  timing?: Transition['timing'];
+}
+
 /** A timing that was kept; without motion where it does not fit the piece any more, which the fault says. */
 export interface Take {
   number: number;

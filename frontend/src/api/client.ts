@@ -1,5 +1,5 @@
 /* The only place that talks to the server. */
-import type { Artwork, ChangeAnswer, Computed, Fault, Operation, Preset, Retimed, SpringShape, Takes, TimingReading, Value, WholeAnswer } from './answers';
+import type { Artwork, ChangeAnswer, Computed, Fault, NewTake, Operation, Preset, Retimed, SpringShape, Takes, TimingReading, Value, WholeAnswer } from './answers';
 
 export class ApiFault extends Error {
   constructor(
@@ -53,7 +53,7 @@ export const api = {
   keepPreset: (preset: Preset) => ask<{ name: string }>('POST', '/presets', preset),
   dropPreset: (name: string) => ask<{ name: string }>('DELETE', `/presets/${encodeURIComponent(name)}`),
   takes: (id: string) => ask<Takes>('GET', `${at(id)}/takes`),
-  keepTake: (id: string, name: string) => ask<{ number: number }>('POST', `${at(id)}/takes`, { name }),
+  keepTake: (id: string, take: NewTake) => ask<{ number: number }>('POST', `${at(id)}/takes`, take),
   dropTake: (id: string, number: number) => ask<{ number: number }>('DELETE', `${at(id)}/takes/${number}`),
   intake: (name: string, svg: string) => ask<Artwork>('POST', '/intake', { name, svg }),
   edit: (id: string, revision: number, label: string, patch: Operation[]) =>

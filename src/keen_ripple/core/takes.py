@@ -1,4 +1,4 @@
-"""What sets of timings differ in, transition by transition."""
+"""Sets of timings: others made of one, and what they differ in, transition by transition."""
 
 from __future__ import annotations
 
@@ -6,6 +6,23 @@ from collections.abc import Sequence
 
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.transitions import Curve, Spring, Transition
+from keen_ripple.core.retime import scaled
+
+
+def varied(piece: Piece, factor: float = 1.0, timing: Curve | Spring | None = None) -> Piece:
+    """The piece with other timings: all tweens go by `timing`, then everything takes `factor` times as long.
+
+    Of a curve only the easing is taken: each tween keeps its time. Lanes with a timing of their own keep it too. Raises
+    RetimeFault for a factor outside of 0.01 to 100.
+    """
+    ways = tuple(t if timing is None or t.style != "tween" else _going(t, timing) for t in piece.transitions)
+    return scaled(piece.model_copy(update={"transitions": ways}), factor)
+
+
+def _going(transition: Transition, timing: Curve | Spring) -> Transition:
+    own_ms = transition.timing.length_ms()
+    new = timing.model_copy(update={"duration_ms": own_ms}) if isinstance(timing, Curve) else timing
+    return transition.model_copy(update={"timing": new})
 
 
 def differences(pieces: Sequence[Piece]) -> list[tuple[str, list[str]]]:
@@ -36,7 +53,7 @@ def described(transition: Transition) -> str:
 def timing_text(timing: Curve | Spring) -> str:
     if isinstance(timing, Curve):
         return f"{timing.duration_ms} ms {timing.easing}"
-    return f"spring {timing.stiffness:g}/{timing.damping:g}/{timing.mass:g}, {timing.length_ms()} ms"
+    return f"spring {timing.stiffness:.4g}/{timing.damping:.4g}/{timing.mass:.4g}, {timing.length_ms()} ms"
 
 
 def _lane_text(delay_ms: int, timing: Curve | Spring | None) -> str:

@@ -25,6 +25,14 @@ def takes_of(conn: sqlite3.Connection, piece_id: str) -> list[Take]:
     return [Take(row["number"], row["name"], json.loads(row["transitions"])) for row in rows]
 
 
+def one(conn: sqlite3.Connection, piece_id: str, number: int) -> Take:
+    """Raises Missing."""
+    for take in takes_of(conn, piece_id):
+        if take.number == number:
+            return take
+    raise _missing(number)
+
+
 def keep(conn: sqlite3.Connection, piece_id: str, name: str, transitions: list[dict[str, Any]]) -> int:
     """Keeps these transitions under a name; the number of the take."""
     [number] = conn.execute("SELECT coalesce(max(number), 0) + 1 FROM take WHERE piece_id = ?", (piece_id,)).fetchone()
@@ -35,4 +43,8 @@ def keep(conn: sqlite3.Connection, piece_id: str, name: str, transitions: list[d
 def drop(conn: sqlite3.Connection, piece_id: str, number: int) -> None:
     """Raises Missing."""
     if conn.execute("DELETE FROM take WHERE piece_id = ? AND number = ?", (piece_id, number)).rowcount == 0:
-        raise Missing(f"There is no take {number}.", value=number, remedy="Load the takes again.")
+        raise _missing(number)
+
+
+def _missing(number: int) -> Missing:
+    return Missing(f"There is no take {number}.", value=number, remedy="Load the takes again.")

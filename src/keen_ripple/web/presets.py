@@ -4,17 +4,14 @@ from __future__ import annotations
 
 from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
-from pydantic import TypeAdapter, ValidationError
 
-from keen_ripple.core.document.transitions import Curve, Spring, Timing
 from keen_ripple.store import atomic, presets
 from keen_ripple.web.database import connection
 from keen_ripple.web.errors import RequestFault
-from keen_ripple.web.requests import body, field
+from keen_ripple.web.requests import body, field, timing
 
 blueprint = Blueprint("presets", __name__, url_prefix="/api/presets")
 
-TIMING: TypeAdapter[Curve | Spring] = TypeAdapter(Timing)
 LONGEST_NAME = 40
 
 
@@ -28,18 +25,13 @@ def show() -> ResponseReturnValue:
 def keep() -> ResponseReturnValue:
     """{name, timing} → kept, in place of what had the name before."""
     wish = body()
-    name, timing = field(wish, "name", str).strip(), field(wish, "timing", dict)
+    name, kept = field(wish, "name", str).strip(), timing(wish)
     if not 0 < len(name) <= LONGEST_NAME:
         remedy = f"Give it 1 to {LONGEST_NAME} characters."
         raise RequestFault("A preset needs a name.", place="/name", value=name, remedy=remedy)
-    try:
-        TIMING.validate_python(timing)
-    except ValidationError as error:
-        remedy = "Send a curve or a spring as a transition has it."
-        raise RequestFault("This is no timing.", place="/timing", value=timing, remedy=remedy) from error
     conn = connection()
     with atomic(conn):
-        presets.put(conn, name, timing)
+        presets.put(conn, name, kept.model_dump(mode="json", exclude_unset=True))
     return jsonify({"name": name}), 201
 
 

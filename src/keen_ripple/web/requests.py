@@ -5,8 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 from flask import request
+from pydantic import TypeAdapter, ValidationError
 
+from keen_ripple.core.document.transitions import Curve, Spring, Timing
 from keen_ripple.web.errors import RequestFault
+
+TIMING: TypeAdapter[Curve | Spring] = TypeAdapter(Timing)
 
 
 def body() -> dict[str, Any]:
@@ -23,6 +27,16 @@ def number(value: dict[str, Any], name: str) -> float:
     if not isinstance(found, int | float) or isinstance(found, bool):
         raise RequestFault(f"The {name} is no number.", place=f"/{name}", value=found, remedy="Send a number.")
     return float(found)
+
+
+def timing(value: dict[str, Any]) -> Curve | Spring:
+    """The object's timing, as a transition has it. Raises RequestFault."""
+    found = field(value, "timing", dict)
+    try:
+        return TIMING.validate_python(found)
+    except ValidationError as error:
+        remedy = "Send a curve or a spring as a transition has it."
+        raise RequestFault("This is no timing.", place="/timing", value=found, remedy=remedy) from error
 
 
 def field(value: dict[str, Any], name: str, kind: type) -> Any:

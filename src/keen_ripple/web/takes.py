@@ -9,13 +9,13 @@ from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.takes import differences
+from keen_ripple.core.takes import differences, varied
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import atomic, pieces, takes
 from keen_ripple.web import revisions
 from keen_ripple.web.database import connection
 from keen_ripple.web.playback import answer
-from keen_ripple.web.requests import body, field
+from keen_ripple.web.requests import body, field, number, timing
 
 blueprint = Blueprint("takes", __name__, url_prefix="/api/pieces/<piece_id>/takes")
 
@@ -45,13 +45,26 @@ def show(piece_id: str) -> ResponseReturnValue:
 
 @blueprint.post("")
 def keep(piece_id: str) -> ResponseReturnValue:
-    """Keeps the present timing under a name: {name}."""
-    name = field(body(), "name", str).strip()[:120] or "Take"
+    """{name} keeps the present timing. With {of} it is another take's; with {factor, timing} it is varied first."""
+    wish = body()
+    name = field(wish, "name", str).strip()[:120] or "Take"
     conn = connection()
     with atomic(conn):
-        stored = pieces.load(conn, piece_id)
-        number = takes.keep(conn, piece_id, name, stored.document.get("transitions", []))
+        document = pieces.load(conn, piece_id).document
+        if wish.get("of") is not None:
+            document = {**document, "transitions": takes.one(conn, piece_id, field(wish, "of", int)).transitions}
+        kept = document.get("transitions", [])
+        if "factor" in wish or "timing" in wish:
+            kept = _varied(read_piece(document), wish)
+        number = takes.keep(conn, piece_id, name, kept)
     return jsonify({"number": number}), 201
+
+
+def _varied(piece: Piece, wish: dict[str, Any]) -> list[dict[str, Any]]:
+    factor = number(wish, "factor") if "factor" in wish else 1.0
+    new = varied(piece, factor, timing(wish) if "timing" in wish else None)
+    dumped: dict[str, Any] = new.model_dump(mode="json", by_alias=True, exclude_unset=True, include={"transitions"})
+    return dumped["transitions"]  # type: ignore[no-any-return]
 
 
 @blueprint.delete("/<int:number>")

@@ -3,6 +3,7 @@ import type { Run } from '../../api/answers';
 import { useHeld } from '../../shared/ui/useHeld';
 import { clock, useBench, usePlayed } from '../workbench';
 import { rulerStep } from './model';
+import type { Mark } from './findings';
 import type { Scale } from './Sheet';
 
 const H = 92;
@@ -10,7 +11,7 @@ const H = 92;
 const LEAST_MS = 20;
 
 /** Lead-in and loop, the ruler, and the states with the ways between them. */
-export function Axis({ run, scale }: { run: Run; scale: Scale }) {
+export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: readonly Mark[] }) {
   const states = useBench((b) => b.document!.states);
   const { seam } = usePlayed();
   const name = (id: string) => states.find((state) => state.id === id)?.name ?? id;
@@ -49,6 +50,11 @@ export function Axis({ run, scale }: { run: Run; scale: Scale }) {
             {ms}
           </text>
         </Fragment>
+      ))}
+      {marks.map(({ kind, from_ms, says }) => (
+        <path key={`${kind} ${from_ms} ${says}`} className={`mark ${kind}`} transform={`translate(${scale.x(from_ms)} 46)`} d="M0 0L-4.5 -8H4.5Z">
+          <title>{`${says} at ${from_ms} ms`}</title>
+        </path>
       ))}
       {run.segments.map((segment, i) => {
         const [a, b] = [scale.x(segment.start_ms), scale.x(segment.end_ms)];

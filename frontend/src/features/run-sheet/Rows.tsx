@@ -3,6 +3,7 @@ import { useHeld } from '../../shared/ui/useHeld';
 import { attempt, edits, labelOf, propertyNamed, rowOf, sayFault, useBench, type RowKey } from '../workbench';
 import { moveBars, type Pull } from './barEdits';
 import { BarShape } from './BarShape';
+import { linkedTo, type Mark } from './findings';
 import { endsBeside, snapped, type Bar, type Snap } from './model';
 import type { Scale } from './Sheet';
 
@@ -19,7 +20,7 @@ interface Props {
   choose: (keys: readonly string[]) => void;
   snap: Snap;
   scale: Scale;
-  dead: readonly [number, number][];
+  marks: readonly Mark[];
 }
 
 interface Held extends Pull {
@@ -29,7 +30,7 @@ interface Held extends Pull {
 }
 
 /** A line for each row, its bars pulled along it. */
-export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, dead }: Props) {
+export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, marks }: Props) {
   const layers = useBench((b) => b.document!.layers);
   const { shown, held, hold } = useHeld<Held>();
   const height = rows.length * ROW_H;
@@ -92,9 +93,9 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, dea
         {rows.slice(view.from, view.to).map((row, i) => (
           <line key={row} className="row-line" x1={0} x2={scale.width + 26} y1={(view.from + i + 1) * ROW_H - 0.5} y2={(view.from + i + 1) * ROW_H - 0.5} />
         ))}
-        {dead.map(([from, to]) => (
-          <rect key={from} className="dead" x={scale.x(from)} width={scale.x(to) - scale.x(from)} height={height}>
-            <title>{`nothing moves from ${from} to ${to} ms`}</title>
+        {marks.map(({ kind, from_ms, to_ms }) => kind === 'dead' && (
+          <rect key={from_ms} className="dead" x={scale.x(from_ms)} width={scale.x(to_ms) - scale.x(from_ms)} height={height}>
+            <title>{`nothing moves from ${from_ms} to ${to_ms} ms`}</title>
           </rect>
         ))}
         <Links bars={drawn} all={bars} place={place} scale={scale} />
@@ -116,6 +117,11 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, dea
             />
           );
         })}
+        {marks.map(({ kind, bar, from_ms, to_ms, says }) => kind === 'clash' && (
+          <rect key={`${bar!.key} ${says}`} className="clash" x={scale.x(from_ms)} width={Math.max(scale.x(to_ms) - scale.x(from_ms), 3)} y={place.get(bar!.row)! * ROW_H + 4} height={ROW_H - 8}>
+            <title>{`${names.get(bar!.layer)} ${propertyNamed(bar!.property).label} ${says}`}</title>
+          </rect>
+        ))}
       </svg>
     </div>
   );
@@ -154,7 +160,7 @@ function Links({ bars, all, place, scale }: { bars: readonly Bar[]; all: readonl
     <g className="links">
       {bars.map((bar) => {
         const anchor = linking.has(bar.transition) ? edits.laneOf(transitions, bar.transition, bar.layer, bar.property)?.anchor : null;
-        const to = anchor?.layer && all.find((other) => other.base_ms === bar.base_ms && other.layer === anchor.layer && (!anchor.property || anchor.property === other.property));
+        const to = anchor?.layer && linkedTo(bar, anchor, all);
         if (!to) return null;
         const from = anchor.edge === 'with' ? to.start_ms : to.end_ms;
         return <path key={bar.key} d={`M${scale.x(from)} ${y(to.row)}L${scale.x(bar.start_ms)} ${y(bar.row)}`} data-link={bar.key} />;

@@ -2,8 +2,8 @@ import { useMemo, useRef } from 'react';
 import { usePlayed, useSize, useWindow, type RowKey } from '../workbench';
 import { Axis } from './Axis';
 import { Graph } from './Graph';
+import type { Mark } from './findings';
 import type { Bar, Snap } from './model';
-import { deadTimes } from './model';
 import { Playhead } from './Playhead';
 import { ROW_H, Rows } from './Rows';
 
@@ -17,6 +17,7 @@ interface Props {
   chosen: readonly string[];
   choose: (keys: readonly string[]) => void;
   snap: Snap;
+  marks: readonly Mark[];
 }
 
 /** From ms of the run to px, and back. */
@@ -28,20 +29,19 @@ export interface Scale {
 }
 
 /** The ruler, the states, a line for each row, and the graph of the row that is chosen. */
-export function Sheet({ bars, rows, chosen, choose, snap }: Props) {
+export function Sheet({ bars, rows, chosen, choose, snap, marks }: Props) {
   const { run } = usePlayed();
   const { ref, size } = useSize<HTMLDivElement>();
   const width = Math.max(size.width - NAMES_W - END, 100);
   const scale = useMemo<Scale>(() => ({ width, x: (ms) => (ms / Math.max(run.total_ms, 1)) * width, ms: (px) => (px / width) * run.total_ms }), [width, run.total_ms]);
-  const dead = useMemo(() => deadTimes(bars, run), [bars, run]);
   const body = useRef<HTMLDivElement>(null);
   const window = useWindow(body, rows.length, ROW_H);
   const shown = bars.find((bar) => bar.key === chosen.at(-1))?.row ?? rows[0]!;
   return (
     <div className="sheet" ref={ref}>
-      <Axis run={run} scale={scale} />
+      <Axis run={run} scale={scale} marks={marks} />
       <div className="sheet-rows" ref={body}>
-        <Rows bars={bars} rows={rows} shown={window} chosen={chosen} choose={choose} snap={snap} scale={scale} dead={dead} />
+        <Rows bars={bars} rows={rows} shown={window} chosen={chosen} choose={choose} snap={snap} scale={scale} marks={marks} />
       </div>
       <Graph row={shown} scale={scale} />
       <Playhead run={run} scale={scale} />

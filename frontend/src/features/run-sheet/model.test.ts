@@ -1,6 +1,7 @@
 import { describe, expect, it } from 'vitest';
-import type { Run, TransitionReading } from '../../api/answers';
-import { barsOf, deadTimes, endsBeside, lineOf, rowsOf, rulerStep, snapped, speedsOf } from './model';
+import type { Run, Seam, Transition, TransitionReading } from '../../api/answers';
+import { cutOff, deadTimes, marksOf, tooSoon } from './findings';
+import { barsOf, endsBeside, lineOf, rowsOf, rulerStep, snapped, speedsOf } from './model';
 
 const run = {
   total_ms: 700,
@@ -38,8 +39,18 @@ describe('the run sheet', () => {
     const line = lineOf('box/x', run, new Map([['ab', { tracks: [track], fade: null }]]), poses)!;
     expect(line.points).toEqual([[0, 10], [0, 10], [100, 10], [100, 10], [150, 30], [250, 40], [500, 40], [700, 40]]);
     expect([line.low, line.high, line.fastest]).toEqual([10, 40, 400]);
-    expect(speedsOf([[0, 0], [0, 5], [100, 10]])).toEqual([[0, 50], [100, 50]]);
+    expect(speedsOf([[0, 0], [0, 5], [100, 10], [200, 30], [400, 30]])).toEqual([[0, 50], [50, 50], [150, 200], [200, 200], [200, 0], [300, 0], [400, 0]]);
     expect(lineOf('box/fill', run, new Map(), poses)).toBeNull();
+  });
+
+  it('marks what is cut off, what should begin too soon, and a seam that jumps', () => {
+    const early = { ...bars[0]!, key: 'next', start_ms: 200, end_ms: 400 };
+    expect(cutOff([...bars, early])).toMatchObject([{ from_ms: 200, to_ms: 250, bar: bars[0] }]);
+    expect(cutOff([...bars, { ...early, start_ms: 250 }])).toEqual([]);
+    const back = (delay_ms: number) => [{ id: 'ab', lanes: [{ layer: 'top', delay_ms, anchor: { layer: 'box', edge: 'before-end' } }] }] as unknown as Transition[];
+    expect(tooSoon(bars, back(150))).toEqual([]);
+    expect(tooSoon(bars, back(180))).toMatchObject([{ says: 'should begin 30 ms before its way does', bar: { row: 'top/x' } }]);
+    expect(marksOf(bars, run, { open: true, distance_px: 4 } as Seam, []).map(({ kind, from_ms }) => [kind, from_ms])).toEqual([['dead', 250], ['seam', 700]]);
   });
 
   it('has figures on its ruler that do not touch', () => {

@@ -53,23 +53,6 @@ export const endsBeside = (bars: readonly Bar[], keys: readonly string[]): numbe
   ...new Set(bars.filter((bar) => !keys.includes(bar.key)).flatMap((bar) => [bar.start_ms, bar.end_ms])),
 ];
 
-/** Times inside of transitions in which nothing moves. */
-export function deadTimes(bars: readonly Bar[], run: Run): [number, number][] {
-  const sorted = new Map<number, Bar[]>();
-  for (const bar of [...bars].sort((a, b) => a.start_ms - b.start_ms)) (sorted.get(bar.base_ms) ?? sorted.set(bar.base_ms, []).get(bar.base_ms)!).push(bar);
-  return run.segments
-    .filter((segment) => segment.kind === 'travel')
-    .flatMap((travel) => {
-      const dead: [number, number][] = [];
-      let end = travel.start_ms;
-      for (const bar of sorted.get(travel.start_ms) ?? []) {
-        if (bar.start_ms > end) dead.push([end, bar.start_ms]);
-        end = Math.max(end, bar.end_ms);
-      }
-      return travel.end_ms > end ? [...dead, [end, travel.end_ms] as [number, number]] : dead;
-    });
-}
-
 export interface Line {
   points: [number, number][];
   low: number;
@@ -96,12 +79,16 @@ export function lineOf(row: RowKey, run: Run, tape: Tape, poses: Record<string, 
   return { points, low: Math.min(...values), high: Math.max(...values), fastest: Math.max(...speeds, 0) };
 }
 
-/** Speed in units per second, the same from knot to knot: a step for each. */
+/** Speed in units per second: what holds from knot to knot, joined in the middle of each; rest begins and ends sharply. */
 export function speedsOf(points: readonly [number, number][]): [number, number][] {
-  return points.slice(1).flatMap(([t, v], i): [number, number][] => {
-    const [t0, v0] = points[i]!;
-    const speed = ((v - v0) / (t - t0)) * 1000;
-    return t > t0 ? [[t0, speed], [t, speed]] : [];
+  const steps = points.slice(1).flatMap(([to, v], i) => {
+    const [from, v0] = points[i]!;
+    return to > from ? [{ from, to, speed: ((v - v0) / (to - from)) * 1000 }] : [];
+  });
+  return steps.flatMap(({ from, to, speed }, i): [number, number][] => {
+    const moves = (at: number) => Boolean(steps[at]?.speed);
+    const joined = (at: number) => moves(i) && moves(at);
+    return [...(joined(i - 1) ? [] : [[from, speed] as [number, number]]), [(from + to) / 2, speed], ...(joined(i + 1) ? [] : [[to, speed] as [number, number]])];
   });
 }
 

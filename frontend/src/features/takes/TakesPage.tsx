@@ -1,6 +1,6 @@
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
-import { useState, useSyncExternalStore } from 'react';
+import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Computed, Take } from '../../api/answers';
 import { api } from '../../api/client';
@@ -10,6 +10,7 @@ import { attempt, BenchFrame, clock, sayFault, useBench } from '../workbench';
 import type { Step } from './inStep';
 import { Playing } from './Playing';
 import './takes.css';
+import { Vary } from './Vary';
 
 /** The piece as it stands, and as many takes beside it. */
 const MOST_BESIDE = 3;
@@ -23,9 +24,14 @@ function Takes() {
   const { data, error } = useQuery({ queryKey: ['takes', id, revision], queryFn: () => api.takes(id), placeholderData: (before) => before });
   const [step, setStep] = useState<Step>('moment');
   const [hidden, setHidden] = useState<readonly number[]>([]);
+  const [fetchedOut, setFetchedOut] = useState<readonly number[]>([]);
   const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
   const takes = data?.takes ?? [];
-  const beside = takes.filter((take) => take.computed && !hidden.includes(take.number)).slice(-MOST_BESIDE);
+  const beside = besideOf(takes, hidden, fetchedOut);
+  const show = (number: number) => {
+    setHidden(hidden.filter((other) => other !== number));
+    setFetchedOut([...fetchedOut.filter((other) => other !== number), number]);
+  };
   const changed = async (done: Promise<unknown>) => {
     await done.catch(sayFault);
     await queries.invalidateQueries({ queryKey: ['takes', id] });
@@ -37,34 +43,46 @@ function Takes() {
         <Choice<Step> aria-label="In step by" value={step} onChange={setStep} options={[{ value: 'moment', label: 'Same moment' }, { value: 'phase', label: 'Same phase' }]} />
         <Button onClick={() => clock.setPlaying(!playing)}>{playing ? 'Pause' : 'Play'}</Button>
         <span className="spring" />
-        <Keep count={takes.length} keep={(name) => changed(api.keepTake(id, name))} />
+        <Keep count={takes.length} keep={(name) => changed(api.keepTake(id, { name }))} />
       </header>
       {error && <p role="alert">{error.message}</p>}
       <div className="takes-grid" style={{ gridTemplateColumns: `repeat(${beside.length + 1}, minmax(0, 1fr))` }}>
-        <Now step={step} />
+        <Now step={step}>
+          <Vary name="As it stands" keep={(take) => changed(api.keepTake(id, take))} />
+        </Now>
         {beside.map((take) => (
           <Playing key={take.number} name={take.name} computed={tapeOf(take.computed!)} step={step}>
             <Button type="primary" size="small" onClick={() => void adopt(take)}>
               Adopt
             </Button>
-            <Button size="small" onClick={() => setHidden([...hidden, take.number])}>
-              Put away
-            </Button>
+            <Vary name={take.name} keep={(wish) => changed(api.keepTake(id, { ...wish, of: take.number }))} />
           </Playing>
         ))}
       </div>
-      {!takes.length && <p className="takes-hint">Keep the timing as it stands, change it in the workbench or the run sheet, and come back: both play here in step, side by side.</p>}
-      <Shelf takes={takes} shown={beside} show={(number) => setHidden(hidden.filter((other) => other !== number))} drop={(number) => changed(api.dropTake(id, number))} />
+      {!takes.length && <p className="takes-hint">Keep the timing as it stands, or make others of it here by varying it; what you change in the workbench or the run sheet plays beside them, in step.</p>}
+      <Shelf takes={takes} shown={beside} show={show} putAway={(number) => setHidden([...hidden, number])} drop={(number) => changed(api.dropTake(id, number))} />
       {data && <Table takes={takes.filter((take) => take.computed)} table={data.table} />}
     </main>
   );
 }
 
+/** The newest, or those that were fetched out last; in their own order. */
+function besideOf(takes: readonly Take[], hidden: readonly number[], fetchedOut: readonly number[]): Take[] {
+  const able = takes.filter((take) => take.computed && !hidden.includes(take.number));
+  const byUse = [...able].sort((a, b) => fetchedOut.indexOf(a.number) - fetchedOut.indexOf(b.number));
+  const kept = byUse.slice(-MOST_BESIDE);
+  return able.filter((take) => kept.includes(take));
+}
+
 const tapeOf = (computed: Computed) => ({ ...computed, tape: updateTape(new Map(), computed.transitions, Object.keys(computed.transitions)) });
 
-function Now({ step }: { step: Step }) {
+function Now({ step, children }: { step: Step; children: ReactNode }) {
   const computed = useBench(useShallow(({ poses, run, tape }) => ({ poses, run, tape })));
-  return <Playing name="As it stands" computed={computed} step={step} leads />;
+  return (
+    <Playing name="As it stands" computed={computed} step={step} leads>
+      {children}
+    </Playing>
+  );
 }
 
 function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<void> }) {
@@ -90,11 +108,12 @@ interface ShelfProps {
   takes: readonly Take[];
   shown: readonly Take[];
   show: (number: number) => void;
+  putAway: (number: number) => void;
   drop: (number: number) => Promise<void>;
 }
 
 /** Takes that are not on the stage: put away, one too many, or no longer fitting. */
-function Shelf({ takes, shown, show, drop }: ShelfProps) {
+function Shelf({ takes, shown, show, putAway, drop }: ShelfProps) {
   if (!takes.length) return null;
   return (
     <ul className="takes-list" aria-label="All takes">
@@ -102,9 +121,9 @@ function Shelf({ takes, shown, show, drop }: ShelfProps) {
         <li key={take.number}>
           <strong>{take.name}</strong>
           {take.fault && <span className="takes-fault">does not fit any more: {take.fault}</span>}
-          {!take.fault && !shown.includes(take) && (
-            <button className="plain" onClick={() => show(take.number)}>
-              show
+          {!take.fault && (
+            <button className="plain" onClick={() => (shown.includes(take) ? putAway(take.number) : show(take.number))}>
+              {shown.includes(take) ? 'put away' : 'show'}
             </button>
           )}
           <button className="plain" aria-label={`Delete take ${take.name}`} onClick={() => void drop(take.number)}>

@@ -1,0 +1,37 @@
+import { clock, labelOf, propertyNamed, useBench } from '../workbench';
+import type { Mark } from './findings';
+
+interface Props {
+  marks: readonly Mark[];
+  choose: (bars: readonly string[]) => void;
+}
+
+/** What is marked on the sheet, as a list: each line leads there. */
+export function Marks({ marks, choose }: Props) {
+  const piece = useBench((b) => b.document!);
+  if (!marks.length) return null;
+  const goTo = ({ from_ms, bar }: Mark) => {
+    clock.setPlaying(false);
+    clock.seek(from_ms);
+    if (bar) choose([bar.key]);
+  };
+  return (
+    <section className="marks" aria-label="Worth a look">
+      <h3>Worth a look</h3>
+      <ul>
+        {marks.map((mark) => (
+          <li key={`${mark.kind} ${mark.from_ms} ${mark.bar?.key ?? ''} ${mark.says}`}>
+            <button className="plain" onClick={() => goTo(mark)}>
+              <i className={mark.kind} />
+              <span className="mono">{mark.to_ms > mark.from_ms ? `${mark.from_ms}–${mark.to_ms}` : mark.from_ms}</span>
+              <span>
+                {mark.bar && `${labelOf(piece, mark.bar.layer)} ${propertyNamed(mark.bar.property).label} `}
+                {mark.says}
+              </span>
+            </button>
+          </li>
+        ))}
+      </ul>
+    </section>
+  );
+}

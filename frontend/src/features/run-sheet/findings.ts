@@ -1,0 +1,63 @@
+/* What in a run deserves a look: time in which nothing moves, motion that is cut off, a loop that jumps. Pure. */
+import type { Run, Seam, Transition } from '../../api/answers';
+import { edits } from '../workbench';
+import type { Bar } from './model';
+
+export interface Mark {
+  kind: 'dead' | 'clash' | 'seam';
+  from_ms: number;
+  to_ms: number;
+  /** Of a clash: the bar that does not go as it says. */
+  bar: Bar | null;
+  says: string;
+}
+
+/** Times inside of transitions in which nothing moves. */
+export function deadTimes(bars: readonly Bar[], run: Run): [number, number][] {
+  const sorted = new Map<number, Bar[]>();
+  for (const bar of [...bars].sort((a, b) => a.start_ms - b.start_ms)) (sorted.get(bar.base_ms) ?? sorted.set(bar.base_ms, []).get(bar.base_ms)!).push(bar);
+  return run.segments
+    .filter((segment) => segment.kind === 'travel')
+    .flatMap((travel) => {
+      const dead: [number, number][] = [];
+      let end = travel.start_ms;
+      for (const bar of sorted.get(travel.start_ms) ?? []) {
+        if (bar.start_ms > end) dead.push([end, bar.start_ms]);
+        end = Math.max(end, bar.end_ms);
+      }
+      return travel.end_ms > end ? [...dead, [end, travel.end_ms] as [number, number]] : dead;
+    });
+}
+
+/** Moves that are still under way when the same property is moved on. */
+export function cutOff(bars: readonly Bar[]): Mark[] {
+  const under = new Map<string, Bar>();
+  return [...bars].sort((a, b) => a.start_ms - b.start_ms).flatMap((next): Mark[] => {
+    const bar = under.get(next.row);
+    under.set(next.row, next);
+    return bar && next.start_ms < bar.end_ms ? [{ kind: 'clash', from_ms: next.start_ms, to_ms: bar.end_ms, bar, says: 'is cut off by what comes next' }] : [];
+  });
+}
+
+/** Moves that should begin before their transition does. */
+export function tooSoon(bars: readonly Bar[], transitions: readonly Transition[]): Mark[] {
+  const linking = new Set(transitions.filter((t) => (t.lanes ?? []).some((lane) => lane.anchor?.edge === 'before-end')).map((t) => t.id));
+  return bars.filter((bar) => linking.has(bar.transition)).flatMap((bar): Mark[] => {
+    const lane = edits.laneOf(transitions, bar.transition, bar.layer, bar.property);
+    if (lane?.anchor?.edge !== 'before-end') return [];
+    const end = linkedTo(bar, lane.anchor, bars)?.end_ms;
+    const missing = end === undefined ? 0 : bar.base_ms - (end - (lane.delay_ms ?? 0));
+    return missing > 0 ? [{ kind: 'clash', from_ms: bar.start_ms, to_ms: bar.start_ms + missing, bar, says: `should begin ${missing} ms before its way does` }] : [];
+  });
+}
+
+/** The bar that an anchor names, in the same part of the run. */
+export const linkedTo = (bar: Bar, anchor: edits.Anchor, bars: readonly Bar[]): Bar | undefined =>
+  bars.find((other) => other.base_ms === bar.base_ms && other.layer === anchor.layer && (!anchor.property || anchor.property === other.property));
+
+/** All of them, in the order of time. */
+export function marksOf(bars: readonly Bar[], run: Run, seam: Seam | null, transitions: readonly Transition[]): Mark[] {
+  const dead = deadTimes(bars, run).map(([from_ms, to_ms]): Mark => ({ kind: 'dead', from_ms, to_ms, bar: null, says: 'nothing moves' }));
+  const jump: Mark[] = seam?.open ? [{ kind: 'seam', from_ms: run.total_ms, to_ms: run.total_ms, bar: null, says: `the seam jumps by ${seam.distance_px.toFixed(1)} px` }] : [];
+  return [...dead, ...cutOff(bars), ...tooSoon(bars, transitions), ...jump].sort((a, b) => a.from_ms - b.from_ms);
+}

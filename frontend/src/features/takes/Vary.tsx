@@ -1,0 +1,72 @@
+import { useQuery } from '@tanstack/react-query';
+import { Button, Popover } from 'antd';
+import { useState } from 'react';
+import type { NewTake, Preset } from '../../api/answers';
+import { api } from '../../api/client';
+import { CURVE_PRESETS, SPRING_PRESETS } from '../../api/generated/catalogue';
+import { NumberField } from '../../shared/ui/Field';
+
+interface Props {
+  /** Of what is varied. */
+  name: string;
+  keep: (take: NewTake) => Promise<void>;
+}
+
+/** Makes another take of this one. */
+export function Vary({ name, keep }: Props) {
+  const [open, setOpen] = useState(false);
+  const make = (take: NewTake) => {
+    setOpen(false);
+    void keep(take);
+  };
+  return (
+    <Popover trigger="click" placement="topLeft" destroyOnHidden open={open} onOpenChange={setOpen} content={<Ways name={name} make={make} />}>
+      <Button size="small" aria-label={`Vary… ${name}`}>
+        Vary…
+      </Button>
+    </Popover>
+  );
+}
+
+function Ways({ name, make }: { name: string; make: (take: NewTake) => void }) {
+  const { data } = useQuery({ queryKey: ['presets'], queryFn: api.presets });
+  const [factor, setFactor] = useState(1);
+  const [preset, setPreset] = useState<Preset | null>(null);
+  const [typed, setTyped] = useState('');
+  // A curve lends its easing alone, so any duration will do.
+  const curves = Object.entries(CURVE_PRESETS).map(([label, easing]): Preset => ({ name: label, timing: { kind: 'curve', duration_ms: 1, easing } }));
+  const springs = Object.entries(SPRING_PRESETS).map(([label, spring]): Preset => ({ name: label, timing: { kind: 'spring', ...spring } }));
+  const called = [preset?.name, factor !== 1 && `× ${factor}`].filter(Boolean).join(' ');
+  const idle = !preset && factor === 1;
+  return (
+    <form
+      className="vary"
+      aria-label={`Another take of ${name}`}
+      onSubmit={(event) => {
+        event.preventDefault();
+        make({ name: typed.trim() || called, ...(factor !== 1 && { factor }), ...(preset && { timing: preset.timing }) });
+      }}
+    >
+      <NumberField label="times as long" name="Take times as long" unit="×" step={0.1} value={factor} commit={setWithin(setFactor)} />
+      <p className="quiet">All tweens go like</p>
+      <div className="chips" role="group" aria-label="All tweens go like">
+        {[...springs, ...curves, ...(data?.presets ?? [])].map((each) => (
+          <button key={each.name} type="button" aria-pressed={preset?.name === each.name} onClick={() => setPreset(preset?.name === each.name ? null : each)}>
+            {each.name}
+          </button>
+        ))}
+      </div>
+      <div className="vary-make">
+        <input aria-label="Name of the other take" value={typed} placeholder={called || 'Name'} maxLength={120} onChange={(event) => setTyped(event.target.value)} />
+        <Button type="primary" htmlType="submit" disabled={idle}>
+          Make the take
+        </Button>
+      </div>
+    </form>
+  );
+}
+
+const setWithin = (set: (factor: number) => void) => async (factor: number) => {
+  if (!(factor >= 0.01 && factor <= 100)) throw new Error('Times from 0.01 to 100.');
+  set(factor);
+};

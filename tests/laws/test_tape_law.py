@@ -15,6 +15,7 @@ from keen_ripple.core import patches
 from keen_ripple.core.colour import colour_text, parse_colour
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.properties import BY_NAME, blend_of
+from keen_ripple.core.seam import is_alike_at_seam, seam_of
 from keen_ripple.core.tape import TapeTrack
 from keen_ripple.core.timeline import sample, timeline_of
 from keen_ripple.core.track import clamp
@@ -93,10 +94,22 @@ def test_times_on_a_tape_never_fall(document: dict[str, Any]) -> None:
             assert np.all(np.diff(track.times_ms) >= 0.0)
 
 
-@given(pieces(), pieces())
-def test_what_is_taken_over_is_what_would_have_come_out(old: dict[str, Any], new: dict[str, Any]) -> None:
-    afresh = timeline_of(read_piece(new))
-    taken_over = timeline_of(read_piece(new), timeline_of(read_piece(old)))
+@given(pieces(), pieces(), st.sampled_from((None, "states", "transitions")), st.integers(0, 3))
+def test_what_is_taken_over_is_what_would_have_come_out(
+    old: dict[str, Any], other: dict[str, Any], part: str | None, at: int
+) -> None:
+    # Another piece, or the same with one state or transition as it is in the other.
+    new = other if part is None else {**old, part: [*old[part]]}
+    if part and at < min(len(old[part]), len(other[part])):
+        new[part][at] = {
+            **other[part][at],
+            **{end: old[part][at][end] for end in ("from", "to") if end in old[part][at]},
+        }
+    afresh, earlier = timeline_of(read_piece(new)), timeline_of(read_piece(old))
+    taken_over = timeline_of(read_piece(new), earlier)
+    assert taken_over.poses == afresh.poses
+    if is_alike_at_seam(taken_over, earlier):
+        assert seam_of(earlier) == seam_of(afresh)
     for name, leg in afresh.legs.items():
         assert taken_over.legs[name].moves == leg.moves
         assert packed(taken_over.legs[name].tape) == packed(leg.tape)

@@ -72,6 +72,25 @@ def seam_of(timeline: Timeline) -> Seam | None:
     return Seam(distance, colour, speed, layer, colour_layer, speed_layer)
 
 
+def is_alike_at_seam(timeline: Timeline, other: Timeline) -> bool:
+    """Whether two timelines close in the same way, so that they have the same seam."""
+    if timeline.run.loop_ms is None or other.run.loop_ms is None:
+        return False
+    now, then = timeline.piece, other.piece
+    looks_alike = (now.blend, now.ground, now.width, now.height) == (then.blend, then.ground, then.width, then.height)
+    if not looks_alike or _step_ms(timeline.run) != _step_ms(other.run) or now.layers != then.layers:
+        return False
+    pairs = zip(_at_seam(timeline.run), _at_seam(other.run), strict=True)
+    return all(
+        a.kind == b.kind
+        and a.end_ms - a.start_ms == b.end_ms - b.start_ms
+        and timeline.legs.get(a.leg) is other.legs.get(b.leg)
+        and timeline.poses[a.from_] == other.poses[b.from_]
+        and timeline.poses[a.to] == other.poses[b.to]
+        for a, b in pairs
+    )
+
+
 def sides_of(timeline: Timeline) -> tuple[Pose, Pose]:
     """The looks just before and just after a loop closes."""
     _, before, after, _ = _around(timeline)
@@ -84,11 +103,15 @@ def _step_ms(run: Run) -> float:
 
 def _around(timeline: Timeline) -> tuple[Pose, Pose, Pose, Pose]:
     """The looks one step before a loop closes, at both sides of it, and one step after."""
-    run = timeline.run
-    opening = next(segment for segment in run.segments if segment.end_ms > run.lead_in_ms)
-    earlier, before = _either_side(timeline, run.segments[-1], -_step_ms(run))
-    later, after = _either_side(timeline, opening, _step_ms(run))
+    closing, opening = _at_seam(timeline.run)
+    earlier, before = _either_side(timeline, closing, -_step_ms(timeline.run))
+    later, after = _either_side(timeline, opening, _step_ms(timeline.run))
     return earlier, before, after, later
+
+
+def _at_seam(run: Run) -> tuple[Segment, Segment]:
+    """The last segment of a loop, and its first."""
+    return run.segments[-1], next(segment for segment in run.segments if segment.end_ms > run.lead_in_ms)
 
 
 def _either_side(timeline: Timeline, segment: Segment, step: float) -> list[Pose]:

@@ -59,7 +59,7 @@ def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
 
     What `before`, the timeline of an earlier revision, has worked out already is taken over where it still holds.
     """
-    poses = poses_of(piece)
+    poses = poses_of(piece, before.piece, before.poses) if before else poses_of(piece)
     legs = legs_of(piece, poses, before.legs if before else {})
     if leaves_early(piece):
         run, carried = carried_run(piece, poses)

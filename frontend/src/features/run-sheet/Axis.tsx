@@ -13,7 +13,7 @@ const LEAST_MS = 20;
 /** Lead-in and loop, the ruler, and the states with the ways between them. */
 export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: readonly Mark[] }) {
   const states = useBench((b) => b.document!.states);
-  const { seam } = usePlayed();
+  const seam = usePlayed((p) => p.seam);
   const name = (id: string) => states.find((state) => state.id === id)?.name ?? id;
   const step = rulerStep(run.total_ms, scale.width);
   const ticks = Array.from({ length: Math.floor(run.total_ms / step) + 1 }, (_, i) => i * step);

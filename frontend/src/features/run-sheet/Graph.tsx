@@ -10,7 +10,7 @@ const PAD = 12;
 /** Value and speed of one row through the run, as the tape has them. */
 export function Graph({ row, scale }: { row: RowKey; scale: Scale }) {
   // The bars and the loop come first.
-  const { run, tape, poses } = useDeferredValue(usePlayed());
+  const { run, tape, poses } = useDeferredValue(usePlayed(({ run, tape, poses }) => ({ run, tape, poses })));
   const piece = useBench((b) => b.document);
   const line = useMemo(() => lineOf(row, run, tape, poses), [row, run, tape, poses]);
   const [layer, property] = rowOf(row);

@@ -23,13 +23,15 @@ export const RunSheetPage = () => <BenchFrame view={OpenSheet} />;
 
 function OpenSheet() {
   const piece = useBench((b) => b.document);
-  const { run, readings, seam } = usePlayed();
+  const { run, readings, seam } = usePlayed(({ run, readings, seam }) => ({ run, readings, seam }));
   const tried = useTrial((t) => t.trial !== null);
   const bars = useMemo(() => barsOf(run, readings), [run, readings]);
   // Rows stay the same list while they hold the same, so that an edit of a time draws bars alone.
   const rows = useSame(useMemo(() => rowsOf(bars, layerOrder(piece!.layers ?? [])), [bars, piece]));
   const marks = useMemo(() => marksOf(bars, run, seam, piece!.transitions ?? []), [bars, run, seam, piece]);
   const [asked, setChosen] = useState<readonly string[]>([]);
+  // What is chosen already is not drawn anew.
+  const choose = (keys: readonly string[]) => setChosen((before) => (before.join() === keys.join() ? before : keys));
   const [snap, setSnap] = useState<Snap>('ends');
   const [staggers, setStaggers] = useState(false);
   // What was chosen and is gone by an edit is chosen no longer.
@@ -38,7 +40,7 @@ function OpenSheet() {
   return (
     <div className="sheet-body">
       <main className={tried ? 'sheet-main tried' : 'sheet-main'}>
-        {rows.length ? <Sheet bars={bars} rows={rows} chosen={chosen} choose={setChosen} snap={snap} marks={marks} /> : <p className="hint">Nothing moves by itself yet. Give the piece a second state in the workbench, and a way to it that follows a hold.</p>}
+        {rows.length ? <Sheet bars={bars} rows={rows} chosen={chosen} choose={choose} snap={snap} marks={marks} /> : <p className="hint">Nothing moves by itself yet. Give the piece a second state in the workbench, and a way to it that follows a hold.</p>}
         <footer className="sheet-foot">
           <span className="rates" role="group" aria-label="Snap">
             {SNAPS.map(([value, label]) => (
@@ -59,7 +61,7 @@ function OpenSheet() {
         <LoopStage />
         {staggers && picked.length > 1 && <StaggerPanel bars={picked} />}
         {picked.length ? <BarPanel bar={picked.at(-1)!} count={picked.length} bars={bars} /> : <p className="quiet">Choose a bar for its start, its length and its curve.</p>}
-        <Marks marks={marks} choose={setChosen} />
+        <Marks marks={marks} choose={choose} />
         <CloseLoop />
         <Retime />
       </aside>

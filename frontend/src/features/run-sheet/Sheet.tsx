@@ -30,7 +30,7 @@ export interface Scale {
 
 /** The ruler, the states, a line for each row, and the graph of the row that is chosen. */
 export function Sheet({ bars, rows, chosen, choose, snap, marks }: Props) {
-  const { run } = usePlayed();
+  const run = usePlayed((p) => p.run);
   const { ref, size } = useSize<HTMLDivElement>();
   const width = Math.max(size.width - NAMES_W - END, 100);
   const scale = useMemo<Scale>(() => ({ width, x: (ms) => (ms / Math.max(run.total_ms, 1)) * width, ms: (px) => (px / width) * run.total_ms }), [width, run.total_ms]);

@@ -44,8 +44,11 @@ useBench.subscribe((now, before) => {
   if (now.revision !== before.revision || now.id !== before.id) leaveTrial();
 });
 
-/** As it stands, or as it is tried. */
-export function usePlayed(): Played {
-  const stands = useBench(useShallow(({ poses, run, seam, readings, tape }) => ({ poses, run, seam, readings, tape })));
-  return useTrial((t) => t.trial) ?? stands;
+const NOTHING = Symbol('no trial');
+
+/** Something of the piece as it stands, or as it is tried; drawn anew only when that changes. */
+export function usePlayed<T>(select: (played: Played) => T): T {
+  const stands = useBench(useShallow(select));
+  const tried = useTrial(useShallow(({ trial }): T | typeof NOTHING => (trial ? select(trial) : NOTHING)));
+  return tried === NOTHING ? stands : (tried as T);
 }

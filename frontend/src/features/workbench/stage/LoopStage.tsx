@@ -13,7 +13,7 @@ import { useZoom } from './useZoom';
 /** The run, always playing beside the pose. */
 export function LoopStage() {
   const picture = useBench(useShallow((b) => pictureOf(b.document!)));
-  const { poses, tape, run } = usePlayed();
+  const { poses, tape, run } = usePlayed(({ poses, tape, run }) => ({ poses, tape, run }));
   const tried = useTrial((t) => t.trial?.edit.label);
   const { ref, size } = useSize<HTMLDivElement>();
   const piece = useRef<HTMLDivElement>(null);
@@ -63,7 +63,7 @@ function keepInMiddle(scene: Scene, layer: string | null): void {
 }
 
 const PlayControls = memo(function PlayControls() {
-  const { run } = usePlayed();
+  const run = usePlayed((p) => p.run);
   const state = useBench((b) => b.state);
   const name = useBench((b) => b.document!.states.find((s) => s.id === state)?.name ?? '');
   const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);

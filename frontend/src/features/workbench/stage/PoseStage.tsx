@@ -1,4 +1,4 @@
-import { memo, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { api } from '../../../api/client';
 import type { Layer } from '../../../api/answers';
@@ -45,12 +45,18 @@ export function PoseStage() {
   const letGo = useRef<string | null>(null);
   const { shown: area, held: drawn, hold: setArea } = useHeld<{ from: Point; to: Point }>();
 
+  // Read once and kept: to read it at each move would make the browser lay out the page in the middle of it.
+  const corner = useRef<{ left: number; top: number } | null>(null);
+  useLayoutEffect(() => {
+    corner.current = null;
+  }, [zooming, size, picture]);
   const pointAt = (event: PointerEvent | MouseEvent): Point => {
-    const { left, top } = sheet.current!.getBoundingClientRect();
+    const { left, top } = (corner.current ??= sheet.current!.getBoundingClientRect());
     return [(event.clientX - left) / zoom, (event.clientY - top) / zoom];
   };
   const down = (event: PointerEvent<HTMLElement>) => {
     ref.current!.focus({ preventScroll: true });
+    corner.current = null;
     if (event.button === 1) return event.currentTarget.setPointerCapture(event.pointerId);
     if (event.button !== 0) return;
     if (tool === 'colour') return void takeColourAt(stateId, pointAt(event));
@@ -99,7 +105,7 @@ export function PoseStage() {
     const moved = outermost(layers, chosen).map((id) => [id, { x: round(Number(pose[id]!.x) + arrow[0] * step), y: round(Number(pose[id]!.y) + arrow[1] * step) }]);
     void showAs(Object.fromEntries(moved));
   };
-  const toChosen = chosen.length ? () => zooming.toBox(around(chosen.map((id) => boxOf(layers, pose, id)))) : null;
+  const toChosen = useMemo(() => (chosen.length ? () => zooming.toBox(around(chosen.map((id) => boxOf(layers, pose, id)))) : null), [chosen, zooming, layers, pose]);
   useStageKeys(zooming, toChosen);
 
   const index = states.findIndex((s) => s.id === stateId);

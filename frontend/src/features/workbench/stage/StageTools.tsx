@@ -43,7 +43,7 @@ export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Z
 const ROUND: readonly GhostsOf[] = ['before', 'after', 'off'];
 
 /** Which neighbour is shown as dashed outlines, and whether the way is drawn. */
-export function GhostSwitch({ before, after, canTrace }: { before: string | undefined; after: string | undefined; canTrace: boolean }) {
+export const GhostSwitch = memo(function GhostSwitch({ before, after, canTrace }: { before: string | undefined; after: string | undefined; canTrace: boolean }) {
   const ghosts = useView((v) => v.ghosts);
   const path = useView((v) => v.path);
   const name = { before, after, off: undefined }[ghosts];
@@ -58,4 +58,4 @@ export function GhostSwitch({ before, after, canTrace }: { before: string | unde
       </button>
     </span>
   );
-}
+});

@@ -1,4 +1,4 @@
-import { useCallback, useEffect, useState, type RefObject } from 'react';
+import { useCallback, useEffect, useMemo, useState, type RefObject } from 'react';
 import type { Box } from '../edits';
 import { fit } from './useSize';
 
@@ -20,6 +20,8 @@ export function useZoom(stage: RefObject<HTMLElement | null>, sheet: RefObject<H
   const [held, setHeld] = useState<Held | null>(null);
   const fitting = fit(size, piece);
   const { zoom, x, y } = held ?? { zoom: fitting, x: 0, y: 0 };
+  const { width, height } = size;
+  const { width: pieceWidth, height: pieceHeight } = piece;
 
   /** Larger or smaller around a place on the screen, which stays where it is. */
   const around = useCallback(
@@ -51,24 +53,34 @@ export function useZoom(stage: RefObject<HTMLElement | null>, sheet: RefObject<H
     return () => element.removeEventListener('wheel', wheel);
   }, [stage, around, pan]);
 
-  const show = (box: Box) => {
-    const next = clamp(Math.min((size.width - 120) / Math.max(box.right - box.left, 1), (size.height - 150) / Math.max(box.bottom - box.top, 1), 12));
-    setHeld({ zoom: next, x: (piece.width / 2 - (box.left + box.right) / 2) * next, y: (piece.height / 2 - (box.top + box.bottom) / 2) * next });
-  };
-  return {
-    zoom,
-    fits: held === null,
-    offset: { x, y },
-    pan,
-    toFit: () => setHeld(null),
-    toSize: () => setHeld({ zoom: 1, x: 0, y: 0 }),
-    to: (wanted: number) => setHeld({ zoom: clamp(wanted), x: 0, y: 0 }),
-    toBox: show,
-    by: (factor: number) => {
-      const box = stage.current!.getBoundingClientRect();
-      around(factor, box.left + box.width / 2, box.top + box.height / 2);
-    },
-  };
+  /** Around the middle of the stage, from which offsets are counted. */
+  const by = useCallback(
+    (factor: number) =>
+      setHeld((before) => {
+        const now = before ?? { zoom: fitting, x: 0, y: 0 };
+        const next = clamp(now.zoom * factor);
+        return { zoom: next, x: (now.x * next) / now.zoom, y: (now.y * next) / now.zoom };
+      }),
+    [fitting],
+  );
+  // The same object until it changes: what it is given to is not drawn anew while layers are dragged.
+  return useMemo(
+    () => ({
+      zoom,
+      fits: held === null,
+      offset: { x, y },
+      pan,
+      toFit: () => setHeld(null),
+      toSize: () => setHeld({ zoom: 1, x: 0, y: 0 }),
+      to: (wanted: number) => setHeld({ zoom: clamp(wanted), x: 0, y: 0 }),
+      toBox: (box: Box) => {
+        const next = clamp(Math.min((width - 120) / Math.max(box.right - box.left, 1), (height - 150) / Math.max(box.bottom - box.top, 1), 12));
+        setHeld({ zoom: next, x: (pieceWidth / 2 - (box.left + box.right) / 2) * next, y: (pieceHeight / 2 - (box.top + box.bottom) / 2) * next });
+      },
+      by,
+    }),
+    [zoom, held, x, y, pan, by, width, height, pieceWidth, pieceHeight],
+  );
 }
 
 export type Zoom = ReturnType<typeof useZoom>;

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import Any
 
 from selenium import webdriver
-from selenium.common.exceptions import TimeoutException
+from selenium.common.exceptions import StaleElementReferenceException, TimeoutException
 from selenium.webdriver import ActionChains, Keys
 from selenium.webdriver.common.by import By
 from selenium.webdriver.remote.webelement import WebElement
@@ -31,7 +31,9 @@ class Bench:
         self.browser.get(self.served.address + path)
 
     def wait(self, condition: Callable[[], Any], what: str = "") -> Any:
-        return WebDriverWait(self.browser, 15, 0.03).until(lambda _: condition(), what)
+        """Until it holds; what was drawn anew while it was looked at is looked at once more."""
+        patient = WebDriverWait(self.browser, 15, 0.03, ignored_exceptions=[StaleElementReferenceException])
+        return patient.until(lambda _: condition(), what)
 
     def all(self, css: str) -> list[WebElement]:
         return self.browser.find_elements(By.CSS_SELECTOR, css)

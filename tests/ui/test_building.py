@@ -9,7 +9,8 @@ from selenium.webdriver import ActionChains, Keys
 
 from support import DEMO
 
-pytestmark = pytest.mark.xdist_group("ui")
+# A group of its own, so that the long journeys are gone while the others are.
+pytestmark = pytest.mark.xdist_group("long journeys")
 
 
 def begin(bench, name: str, width: int, height: int) -> None:

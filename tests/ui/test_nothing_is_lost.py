@@ -11,7 +11,8 @@ from selenium.webdriver import ActionChains, Keys
 
 from keen_ripple.store import connect, pieces
 
-pytestmark = pytest.mark.xdist_group("ui")
+# A group of its own, so that the long journeys are gone while the others are.
+pytestmark = pytest.mark.xdist_group("long journeys")
 
 STEPS = 30
 MOST_LAYERS = 40

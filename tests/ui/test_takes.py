@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 import pytest
+from selenium.webdriver import Keys
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import sample, timeline_of
@@ -77,6 +78,15 @@ def test_takes_are_compared_and_one_is_adopted(bench) -> None:
     bench.one("[aria-label='In step by'] [title='Same phase']").click()
     bench.wait(lambda: caption(bench, "Calm") != before)
     assert are_in_step(bench, now, calm, by_phase=True)
+    # Whichever ring is scrubbed, both go there.
+    rings = bench.all("[data-take] [role=slider]")
+    for ring in rings:
+        before = [int(each.get_attribute("aria-valuenow")) for each in rings]
+        ring.send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)
+        after = [int(each.get_attribute("aria-valuenow")) for each in rings]
+        own, share = rings.index(ring), 2660 / 2060
+        assert after[own] == pytest.approx(before[own] + 100, abs=1)
+        assert after[1 - own] == pytest.approx(before[1 - own] + 100 * (share if own else 1 / share), abs=2)
     bench.button("Play").click()
     seen = set()
     bench.wait(lambda: seen.add(caption(bench, "Calm")) or len(seen) > 4, "the take does not play")

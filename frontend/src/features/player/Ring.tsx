@@ -1,21 +1,17 @@
 import { useCallback, useMemo, type PointerEvent } from 'react';
-import type { Run } from '../../api/answers';
-import type { Clock } from './clock';
 import './ring.css';
 import { arcPath, arcsOf, drawnPart, pointAt, seconds } from './ring';
-import { sliderProps, usePlayhead } from './usePlayhead';
+import { sliderProps, usePlayhead, type Scrubbed } from './usePlayhead';
 
-interface Props {
-  run: Run;
-  clock: Clock;
+interface Props extends Scrubbed {
   /** px across */
   size: number;
-  /** With the time in its middle, and to be scrubbed. */
+  /** With the time in its middle. */
   large?: boolean;
 }
 
 /** The loop as a clock face: thin brass for holds, thick green for travel, a notch at the seam. */
-export function Ring({ run, clock, size, large = false }: Props) {
+export function Ring({ run, clock, name, seek = (moment) => clock.seek(moment), size, large = false }: Props) {
   const radius = size / 2 - (large ? 8 : 4.5);
   const stroke = large ? 9 : 6;
   const arcs = useMemo(() => arcsOf(run), [run]);
@@ -27,12 +23,12 @@ export function Ring({ run, clock, size, large = false }: Props) {
   const { dot, label, slider } = usePlayhead(clock, place);
 
   const scrub = (event: PointerEvent<SVGSVGElement>) => {
-    if (!large || event.buttons !== 1) return;
+    if (event.buttons !== 1) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     const box = event.currentTarget.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left - box.width / 2, event.clientY - box.top - box.height / 2];
     const turn = (Math.atan2(x, -y) / (2 * Math.PI) + 1) % 1;
-    clock.seek(from_ms + turn * length_ms);
+    seek(from_ms + turn * length_ms);
   };
 
   const half = size / 2;
@@ -44,7 +40,7 @@ export function Ring({ run, clock, size, large = false }: Props) {
         width={size}
         height={size}
         viewBox={`${-half} ${-half} ${size} ${size}`}
-        {...sliderProps(run, clock, large)}
+        {...sliderProps({ run, clock, name, seek })}
         onPointerDown={scrub}
         onPointerMove={scrub}
       >

@@ -1,16 +1,12 @@
 import { useCallback, useMemo, type PointerEvent } from 'react';
-import type { Run } from '../../api/answers';
-import type { Clock } from './clock';
 import './ring.css';
 import { arcsOf, seconds } from './ring';
-import { sliderProps, usePlayhead } from './usePlayhead';
+import { sliderProps, usePlayhead, type Scrubbed } from './usePlayhead';
 
-interface Props {
-  run: Run;
-  clock: Clock;
+interface Props extends Scrubbed {
   /** px */
   width: number;
-  /** With the time above it, and to be scrubbed. */
+  /** With the time above it. */
   large?: boolean;
 }
 
@@ -18,7 +14,7 @@ const MARGIN = 4;
 const HEIGHT = 18;
 
 /** A run that ends, as a bar with its end marked. */
-export function RunBar({ run, clock, width, large = false }: Props) {
+export function RunBar({ run, clock, name, seek = (moment) => clock.seek(moment), width, large = false }: Props) {
   const arcs = useMemo(() => arcsOf(run), [run]);
   const inner = width - 2 * MARGIN;
   const length_ms = Math.max(run.total_ms, 1);
@@ -29,10 +25,10 @@ export function RunBar({ run, clock, width, large = false }: Props) {
   const { dot, label, slider } = usePlayhead(clock, place);
 
   const scrub = (event: PointerEvent<SVGSVGElement>) => {
-    if (!large || event.buttons !== 1) return;
+    if (event.buttons !== 1) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     const box = event.currentTarget.getBoundingClientRect();
-    clock.seek(Math.min(Math.max((event.clientX - box.left - MARGIN) / inner, 0), 1) * run.total_ms);
+    seek(Math.min(Math.max((event.clientX - box.left - MARGIN) / inner, 0), 1) * run.total_ms);
   };
 
   return (
@@ -48,7 +44,7 @@ export function RunBar({ run, clock, width, large = false }: Props) {
           width={width}
           height={HEIGHT}
           viewBox={`${-MARGIN} ${-HEIGHT / 2} ${width} ${HEIGHT}`}
-          {...sliderProps(run, clock, large)}
+          {...sliderProps({ run, clock, name, seek })}
           onPointerDown={scrub}
           onPointerMove={scrub}
         >

@@ -23,7 +23,7 @@ export function usePlayhead(clock: Clock, place: (moment: number) => readonly [n
       if (clock.playing && due === said) return;
       said = due;
       if (label.current) label.current.textContent = seconds(moment);
-      if (slider.current!.ariaValueMax) slider.current!.setAttribute('aria-valuenow', moment.toFixed(0));
+      slider.current!.setAttribute('aria-valuenow', moment.toFixed(0));
     });
   }, [clock, place]);
   return { dot, label, slider };
@@ -31,22 +31,32 @@ export function usePlayhead(clock: Clock, place: (moment: number) => readonly [n
 
 const STEPS: Record<string, number> = { ArrowRight: 1, ArrowUp: 1, ArrowLeft: -1, ArrowDown: -1 };
 
-/** What makes the drawing of a run a slider for keys and for those who do not see it; a small one is a picture. */
-export function sliderProps(run: Run, clock: Clock, large: boolean) {
+export interface Scrubbed {
+  run: Run;
+  clock: Clock;
+  /** Of the piece or the take, where several are shown. */
+  name?: string | undefined;
+  /** Where scrubbing leads; the clock itself unless another one goes ahead of it. */
+  seek?: (moment: number) => void;
+}
+
+/** What makes the drawing of a run a slider, for keys and for those who do not see it. */
+export function sliderProps({ run, clock, name, seek }: Scrubbed & { seek: (moment: number) => void }) {
   return {
-    role: large ? 'slider' : 'img',
-    'aria-label': run.loop_ms === null ? 'Moment in the run, ms' : 'Moment in the loop, ms',
-    // A picture has no value.
-    ...(large && { 'aria-valuemin': 0, 'aria-valuemax': run.total_ms, 'aria-valuenow': 0 }),
-    tabIndex: large ? 0 : undefined,
-    onKeyDown: (event: KeyboardEvent) => scrubByKey(event, clock, run.total_ms),
+    role: 'slider',
+    'aria-label': `Moment in the ${run.loop_ms === null ? 'run' : 'loop'}${name ? ` of ${name}` : ''}, ms`,
+    'aria-valuemin': 0,
+    'aria-valuemax': run.total_ms,
+    'aria-valuenow': 0,
+    tabIndex: 0,
+    onKeyDown: (event: KeyboardEvent) => scrubByKey(event, clock.moment, run.total_ms, seek),
   };
 }
 
 /** The arrow keys scrub by 10 ms, with Shift by 100. */
-function scrubByKey(event: KeyboardEvent, clock: Clock, end_ms: number): void {
+function scrubByKey(event: KeyboardEvent, moment: number, end_ms: number, seek: (moment: number) => void): void {
   const step = STEPS[event.key];
   if (!step) return;
   event.preventDefault();
-  clock.seek(Math.min(Math.max(clock.moment + step * (event.shiftKey ? 100 : 10), 0), end_ms));
+  seek(Math.min(Math.max(moment + step * (event.shiftKey ? 100 : 10), 0), end_ms));
 }

@@ -32,7 +32,7 @@ export function ShelfCell({ piece, clock, onDuplicate, onRemove }: Props) {
         <Link to={`/pieces/${piece.id}`} aria-label={`Open ${document.name}`} />
       </div>
       <footer>
-        {kind === 'loops' ? <Ring run={run} clock={clock} size={44} /> : <RunBar run={run} clock={clock} width={76} />}
+        {kind === 'loops' ? <Ring run={run} clock={clock} size={44} name={document.name} /> : <RunBar run={run} clock={clock} width={76} name={document.name} />}
         <div className="shelf-name">
           <Link to={`/pieces/${piece.id}`}>{document.name}</Link>
           <span className="quiet">

@@ -3,7 +3,7 @@ import { useShallow } from 'zustand/react/shallow';
 import type { Pose, Run } from '../../api/answers';
 import { Clock, LoopView, pictureOf, Ring, RunBar, seconds, type Tape } from '../player';
 import { clock, useBench, useSize } from '../workbench';
-import { follow, type Step } from './inStep';
+import { follow, inStep, type Step } from './inStep';
 
 interface Props {
   name: string;
@@ -22,13 +22,16 @@ export function Playing({ name, computed, step, leads = false, children }: Props
   const own = useMemo(() => (leads ? clock : new Clock()), [leads]);
   useEffect(() => (leads ? undefined : follow(clock, () => useBench.getState().run, own, run, step)), [leads, own, run, step]);
   const zoom = Math.max(Math.min((size.width - 40) / picture.width, (size.height - 30) / picture.height, 2), 0.05);
+  // Whichever is scrubbed, the leading clock goes there, and all others with it.
+  const lead = (moment: number) => clock.seek(leads ? moment : inStep(moment, moment, run, useBench.getState().run, step));
+  const scrubbed = { run, clock: own, name, seek: lead };
   return (
     <section className="take" aria-label={name} data-take={name}>
       <div className="take-stage" ref={ref}>
         <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={own} zoom={zoom} />
       </div>
       <footer>
-        {run.loop_ms === null ? <RunBar run={run} clock={own} width={90} /> : <Ring run={run} clock={own} size={40} />}
+        {run.loop_ms === null ? <RunBar {...scrubbed} width={90} /> : <Ring {...scrubbed} size={40} />}
         <span>
           <strong>{name}</strong>
           <span className="mono quiet">

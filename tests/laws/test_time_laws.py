@@ -75,7 +75,9 @@ def test_fitting_is_exact_and_keeps_order(document: dict[str, Any], length: int)
 def test_quantised_events_are_on_frames(document: dict[str, Any], fps: int) -> None:
     before, after = retimed(lambda piece: quantised(piece, fps), document)
     assume(kinds(before) == kinds(after))
-    frames = {math.floor(Fraction(1000 * k, fps) + Fraction(1, 2)) for k in range(int(max(events(after)) * fps) + 2)}
+    frames = {
+        math.floor(Fraction(1000 * k, fps) + Fraction(1, 2)) for k in range(int(max(events(after)) * fps / 1000) + 2)
+    }
     assert {int(t) for s in timeline_of(after).run.segments for t in (s.start_ms, s.end_ms)} <= frames
     assert in_order(before, after)
 

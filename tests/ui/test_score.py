@@ -138,3 +138,20 @@ def test_rows_are_shown_as_wanted(bench) -> None:
     bench.wait(lambda: bench.one(".score .corner b").text == "850 of 850 rows")
     bench.button("changes").click()
     bench.wait(lambda: rows() == changing)
+
+
+def test_states_are_seen_in_small(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    script = """
+        return [...document.querySelectorAll('.thumb img')].map((image) => image.naturalWidth ? image.src : '');
+    """
+    shown = lambda: bench.browser.execute_script(script)  # noqa: E731
+    bench.wait(lambda: len(shown()) == 5 and all(shown()))
+    before = shown()
+    bench.changed(lambda: bench.fill(bench.cell("buoy-2", "y", "handover"), "40"))
+    # Only the one that changed is drawn anew.
+    bench.wait(
+        lambda: [now == then for now, then in zip(shown(), before, strict=True)] == [True, True, False, True, True]
+    )
+    size = bench.browser.execute_script("const i = document.querySelector('.thumb img'); return [i.width, i.height]")
+    assert size == [44, 34]

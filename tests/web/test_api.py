@@ -8,6 +8,7 @@ from typing import Any
 
 import numpy as np
 import pytest
+import skia
 from flask.testing import FlaskClient
 
 from keen_ripple.core.curves import Spring
@@ -363,3 +364,18 @@ def test_presets_are_shared_by_all_pieces(client: FlaskClient) -> None:
         assert says in "{message} {remedy}".format(**answer.get_json()["error"])
     assert client.delete("/api/presets/Harbour").status_code == 200
     assert client.delete("/api/presets/Harbour").status_code == 404
+
+
+@pytest.mark.parametrize(("asked", "size"), [("state=handover&scale=0.5", (104, 136)), ("at=700", (208, 272))])
+def test_looks_are_drawn(client: FlaskClient, asked: str, size: tuple[int, int]) -> None:
+    answer = client.get(f"{TIDE}/picture.png?{asked}")
+    assert answer.mimetype == "image/png"
+    drawn = skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(answer.data)).toarray()
+    assert drawn.shape[:2] == size
+    assert len(np.unique(drawn.reshape(-1, 4), axis=0)) > 50
+
+
+def test_a_state_that_is_not_there_is_not_drawn(client: FlaskClient) -> None:
+    answer = client.get(f"{TIDE}/picture.png?state=moon")
+    assert answer.status_code == 400
+    assert "Known: slack" in answer.get_json()["error"]["remedy"]

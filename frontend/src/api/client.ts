@@ -60,8 +60,9 @@ export const api = {
     ask<ChangeAnswer>('PATCH', at(id), { revision, label, patch }),
   undo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/undo`, { revision }),
   redo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/redo`, { revision }),
-  /** The moment `at` ms of the run, drawn at the size of the piece. */
-  frame: async (id: string, at_ms: number, revision: number) => createImageBitmap(await (await fetched('GET', `${at(id)}/frame.png?at=${at_ms.toFixed(2)}&revision=${revision}`)).blob()),
+  /** The moment `at_ms` of the run, drawn at the size of the piece. */
+  frame: async (id: string, at_ms: number, revision: number) => createImageBitmap(await (await fetched('GET', `${at(id)}/picture.png?at=${at_ms.toFixed(2)}&revision=${revision}`)).blob()),
+  stateAddress: (id: string, state: string, scale: number, revision: number) => `/api${at(id)}/picture.png?state=${encodeURIComponent(state)}&scale=${scale.toFixed(4)}&revision=${revision}`,
   filmstripAddress: (id: string, frames: number, revision: number) => `/api${at(id)}/filmstrip.png?frames=${frames}&revision=${revision}`,
   handoffAddress: (id: string, format: string) => `/api${at(id)}/handoff/${format}`,
 };

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
@@ -26,13 +27,15 @@ from keen_ripple.web.requests import body, field, number
 blueprint = Blueprint("askings", __name__, url_prefix="/api/pieces/<piece_id>")
 
 MOST_STEPS = 100
+# Of pictures, in px for each px of the piece.
+LARGEST = 8.0
 
 
 def _timeline(piece_id: str) -> Timeline:
     return revisions.timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id))
 
 
-def _state(timeline: Timeline, wish: dict[str, Any]) -> str:
+def _state(timeline: Timeline, wish: Mapping[str, Any]) -> str:
     name = field(wish, "state", str)
     if name not in timeline.poses:
         known = ", ".join(timeline.poses)
@@ -79,13 +82,18 @@ def strip(piece_id: str) -> Response:
     return Response(png(sheet), mimetype="image/png", headers={"Cache-Control": "no-store"})
 
 
-@blueprint.get("/frame.png")
-def frame(piece_id: str) -> Response:
-    """?at=MS → that moment of the run at the size of the piece, on nothing but its own ground, as PNG."""
+@blueprint.get("/picture.png")
+def picture(piece_id: str) -> Response:
+    """?state=ID or ?at=MS, and &scale=1 → that look on nothing but the piece's own ground, as PNG."""
     timeline = _timeline(piece_id)
-    at_ms = min(max(request.args.get("at", 0.0, type=float), 0.0), float(timeline.run.total_ms))
-    pixels = draw_at(timeline, at_ms, ground=timeline.piece.ground)
-    return Response(png(pixels), mimetype="image/png", headers={"Cache-Control": "no-store"})
+    scale = min(max(request.args.get("scale", 1.0, type=float), 0.01), LARGEST)
+    if "state" in request.args:
+        pixels = draw_pose(timeline.piece, timeline.poses[_state(timeline, request.args)], scale)
+    else:
+        at_ms = min(max(request.args.get("at", 0.0, type=float), 0.0), float(timeline.run.total_ms))
+        pixels = draw_at(timeline, at_ms, scale, timeline.piece.ground)
+    # Asked for with the revision in its address, so that an edit asks anew.
+    return Response(png(pixels), mimetype="image/png", headers={"Cache-Control": "private, max-age=60"})
 
 
 @blueprint.post("/colour")

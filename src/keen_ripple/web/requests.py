@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Any
 
 from flask import request
@@ -39,7 +40,7 @@ def timing(value: dict[str, Any]) -> Curve | Spring:
         raise RequestFault("This is no timing.", place="/timing", value=found, remedy=remedy) from error
 
 
-def field(value: dict[str, Any], name: str, kind: type) -> Any:
+def field(value: Mapping[str, Any], name: str, kind: type) -> Any:
     """One field of the object, of the type given. Raises RequestFault."""
     found = value.get(name)
     if not isinstance(found, kind) or (kind is int and isinstance(found, bool)):

@@ -1,25 +1,19 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
-import { memo, useDeferredValue, useState, type KeyboardEvent } from 'react';
-import { useShallow } from 'zustand/react/shallow';
+import { memo, useState, type KeyboardEvent } from 'react';
 import type { Transition, TransitionReading } from '../../../api/answers';
-import { PoseView, pictureOf } from '../../player';
 import { goToState, moveState, removeState } from '../actions';
 import { attempt, choose, chooseWayAlso, make, useBench } from '../bench';
 import { addTransition, renameState } from '../edits';
 import { NameField } from '../Rename';
-
-const THUMB = { width: 54, height: 34 };
+import { Thumb } from './Thumb';
 
 export const StateHead = memo(function StateHead({ id }: { id: string }) {
-  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
-  const pose = useDeferredValue(useBench((b) => b.poses[id]));
   const chosen = useBench((b) => b.state === id);
   const name = useBench((b) => b.document!.states.find((s) => s.id === id)?.name ?? '');
   const [renaming, setRenaming] = useState(false);
   const { setNodeRef: dropRef, isOver } = useDroppable({ id });
   const { setNodeRef, listeners, isDragging } = useDraggable({ id });
   const starts = useBench((b) => b.document!.start === id);
-  const zoom = Math.min(THUMB.width / picture.width, THUMB.height / picture.height);
   return (
     <th ref={dropRef} className={`state-head${chosen ? ' chosen' : ''}${isDragging ? ' dragged' : ''}${isOver && !isDragging ? ' met' : ''}`} scope="col">
       <button
@@ -32,7 +26,7 @@ export const StateHead = memo(function StateHead({ id }: { id: string }) {
         title={`${name} · double-click to rename, pull to move`}
         data-state={id}
       >
-        <span className="thumb">{pose && <PoseView piece={picture} pose={pose} zoom={zoom} />}</span>
+        <Thumb state={id} />
         <span className="state-name">
           {starts && <span className="starts" title="The piece starts here" />}
           {name}

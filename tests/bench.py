@@ -194,5 +194,6 @@ class Bench:
         chain.perform()
 
     def errors(self) -> list[str]:
-        """What the browser complained of, apart from the answers that a test provokes."""
-        return [entry["message"] for entry in self.browser.get_log("browser") if "status of 4" not in entry["message"]]
+        """What the browser complained of, apart from the answers that a test provokes, and servers that it stops."""
+        messages = [entry["message"] for entry in self.browser.get_log("browser")]
+        return [text for text in messages if "status of 4" not in text and "net::ERR_CONNECTION_RE" not in text]

@@ -83,7 +83,7 @@ def test_a_designer_edits_the_tide_loader(bench, tmp_path: Path) -> None:
     bench.button("Hand off").click()
     bench.button("Download tide-loader.html").click()
     page = tmp_path / "tide-loader.html"
-    bench.wait(page.exists, "no download")
+    bench.wait(lambda: page.exists() and page.read_text("utf-8").rstrip().endswith("</html>"), "no download")
     text = page.read_text("utf-8")
     assert "translate: 62px 82px" in text
     bench.served.stop()

@@ -21,16 +21,15 @@ class Take:
 
 def takes_of(conn: sqlite3.Connection, piece_id: str) -> list[Take]:
     """In the order in which they were kept."""
-    rows = conn.execute("SELECT * FROM take WHERE piece_id = ? ORDER BY number", (piece_id,))
-    return [Take(row["number"], row["name"], json.loads(row["transitions"])) for row in rows]
+    return [_take(row) for row in conn.execute("SELECT * FROM take WHERE piece_id = ? ORDER BY number", (piece_id,))]
 
 
 def one(conn: sqlite3.Connection, piece_id: str, number: int) -> Take:
     """Raises Missing."""
-    for take in takes_of(conn, piece_id):
-        if take.number == number:
-            return take
-    raise _missing(number)
+    row = conn.execute("SELECT * FROM take WHERE piece_id = ? AND number = ?", (piece_id, number)).fetchone()
+    if row is None:
+        raise _missing(number)
+    return _take(row)
 
 
 def keep(conn: sqlite3.Connection, piece_id: str, name: str, transitions: list[dict[str, Any]]) -> int:
@@ -44,6 +43,10 @@ def drop(conn: sqlite3.Connection, piece_id: str, number: int) -> None:
     """Raises Missing."""
     if conn.execute("DELETE FROM take WHERE piece_id = ? AND number = ?", (piece_id, number)).rowcount == 0:
         raise _missing(number)
+
+
+def _take(row: sqlite3.Row) -> Take:
+    return Take(row["number"], row["name"], json.loads(row["transitions"]))
 
 
 def _missing(number: int) -> Missing:

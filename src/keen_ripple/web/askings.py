@@ -31,10 +31,6 @@ MOST_STEPS = 100
 LARGEST = 8.0
 
 
-def _timeline(piece_id: str) -> Timeline:
-    return revisions.timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id))
-
-
 def _state(timeline: Timeline, wish: Mapping[str, Any]) -> str:
     name = field(wish, "state", str)
     if name not in timeline.poses:
@@ -63,14 +59,14 @@ def between(piece_id: str) -> ResponseReturnValue:
         )
     shares = easing(np.arange(1, count + 1) / (count + 1.0)).tolist()
     start, end = field(wish, "from", str), field(wish, "to", str)
-    return jsonify({"steps": inbetweens(_timeline(piece_id).piece, start, end, shares)})
+    return jsonify({"steps": inbetweens(revisions.current_timeline(piece_id).piece, start, end, shares)})
 
 
 @blueprint.post("/path")
 def path(piece_id: str) -> ResponseReturnValue:
     """{layer, every_ms} → points [x, y] of the layer's pivot at equal times of the run."""
     wish = body()
-    points = motion_path(_timeline(piece_id), field(wish, "layer", str), number(wish, "every_ms"))
+    points = motion_path(revisions.current_timeline(piece_id), field(wish, "layer", str), number(wish, "every_ms"))
     return jsonify({"points": points.round(2).tolist()})
 
 
@@ -78,14 +74,14 @@ def path(piece_id: str) -> ResponseReturnValue:
 def strip(piece_id: str) -> Response:
     """?frames=12&ground=CSS-COLOUR → moments of the run at equal distances on one sheet, as PNG."""
     frames = request.args.get("frames", 12, type=int)
-    sheet = filmstrip(_timeline(piece_id), frames, request.args.get("ground") or None)
+    sheet = filmstrip(revisions.current_timeline(piece_id), frames, request.args.get("ground") or None)
     return Response(png(sheet), mimetype="image/png", headers={"Cache-Control": "no-store"})
 
 
 @blueprint.get("/picture.png")
 def picture(piece_id: str) -> Response:
     """?state=ID or ?at=MS, and &scale=1 → that look on nothing but the piece's own ground, as PNG."""
-    timeline = _timeline(piece_id)
+    timeline = revisions.current_timeline(piece_id)
     scale = min(max(request.args.get("scale", 1.0, type=float), 0.01), LARGEST)
     if "state" in request.args:
         pixels = draw_pose(timeline.piece, timeline.poses[_state(timeline, request.args)], scale)
@@ -100,7 +96,7 @@ def picture(piece_id: str) -> Response:
 def colour(piece_id: str) -> ResponseReturnValue:
     """{state, x, y} → the colour that the state's pose shows there, in px of the piece; `none` outside of it."""
     wish = body()
-    timeline = _timeline(piece_id)
+    timeline = revisions.current_timeline(piece_id)
     pixels = draw_pose(timeline.piece, timeline.poses[_state(timeline, wish)])
     x, y = int(number(wish, "x")), int(number(wish, "y"))
     inside = 0 <= y < pixels.shape[0] and 0 <= x < pixels.shape[1]

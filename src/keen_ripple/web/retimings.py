@@ -3,17 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from typing import Any
 
 import jsonpatch
-from flask import Blueprint, current_app, jsonify
+from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.core.document import Piece
+from keen_ripple.core.document import Piece, written
 from keen_ripple.core.retime import fitted, quantised, scaled
-from keen_ripple.store import pieces
 from keen_ripple.web import revisions
-from keen_ripple.web.database import connection
 from keen_ripple.web.errors import RequestFault
 from keen_ripple.web.requests import body, field, number
 
@@ -35,12 +32,7 @@ def retime(piece_id: str) -> ResponseReturnValue:
         raise RequestFault(f"{by!r} is no way to retime.", place="/by", value=by, remedy=f"Use {', '.join(WAYS)}.")
     value = number(wish, "value")
     label, way = WAYS[by]
-    before = revisions.timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id)).piece
+    before = revisions.current_timeline(piece_id).piece
     after = way(before, value)
-    patch = jsonpatch.make_patch(_written(before), _written(after)).patch
+    patch = jsonpatch.make_patch(written(before), written(after)).patch
     return jsonify({"label": label.format(value), "patch": patch})
-
-
-def _written(piece: Piece) -> dict[str, Any]:
-    """The document with what it says, and not what it leaves to the defaults."""
-    return piece.model_dump(mode="json", by_alias=True, exclude_unset=True)

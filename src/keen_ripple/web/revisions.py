@@ -6,10 +6,14 @@ from collections import OrderedDict
 from threading import Lock
 from typing import Any
 
+from flask import current_app
+
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import Timeline, timeline_of
+from keen_ripple.store import pieces
 from keen_ripple.store.history import Change
 from keen_ripple.store.pieces import StoredPiece
+from keen_ripple.web.database import connection
 from keen_ripple.web.playback import answer
 
 KEPT = 32
@@ -29,6 +33,11 @@ def timeline_of_revision(database: str, piece: StoredPiece, computed: Timeline |
         while len(_kept) > KEPT:
             _kept.popitem(last=False)
     return found
+
+
+def current_timeline(piece_id: str) -> Timeline:
+    """The timeline of a piece as it is stored now. Raises Missing."""
+    return timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id))
 
 
 def whole(database: str, piece: StoredPiece) -> dict[str, Any]:

@@ -7,7 +7,7 @@ from typing import Any
 from flask import Blueprint, current_app, jsonify
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.core.document import Piece, read_piece
+from keen_ripple.core.document import Piece, read_piece, written
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.takes import differences, varied
 from keen_ripple.core.timeline import timeline_of
@@ -63,8 +63,8 @@ def keep(piece_id: str) -> ResponseReturnValue:
 def _varied(piece: Piece, wish: dict[str, Any]) -> list[dict[str, Any]]:
     factor = number(wish, "factor") if "factor" in wish else 1.0
     new = varied(piece, factor, timing(wish) if "timing" in wish else None)
-    dumped: dict[str, Any] = new.model_dump(mode="json", by_alias=True, exclude_unset=True, include={"transitions"})
-    return dumped["transitions"]  # type: ignore[no-any-return]
+    ways: list[dict[str, Any]] = written(new)["transitions"]
+    return ways
 
 
 @blueprint.delete("/<int:number>")

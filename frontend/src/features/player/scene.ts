@@ -1,4 +1,4 @@
-/* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the thumbnails. */
+/* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the takes. */
 import type { Layer, Look, Pose } from '../../api/answers';
 import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';

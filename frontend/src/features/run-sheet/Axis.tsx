@@ -51,8 +51,8 @@ export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: rea
           </text>
         </Fragment>
       ))}
-      {marks.map(({ kind, from_ms, says }) => (
-        <path key={`${kind} ${from_ms} ${says}`} className={`mark ${kind}`} transform={`translate(${scale.x(from_ms)} 46)`} d="M0 0L-4.5 -8H4.5Z">
+      {marks.map(({ key, kind, from_ms, says }) => (
+        <path key={key} className={`mark ${kind}`} transform={`translate(${scale.x(from_ms)} 46)`} d="M0 0L-4.5 -8H4.5Z">
           <title>{`${says} at ${from_ms} ms`}</title>
         </path>
       ))}

@@ -20,7 +20,7 @@ export function Marks({ marks, choose }: Props) {
       <h3>Worth a look</h3>
       <ul>
         {marks.map((mark) => (
-          <li key={`${mark.kind} ${mark.from_ms} ${mark.bar?.key ?? ''} ${mark.says}`}>
+          <li key={mark.key}>
             <button className="plain" onClick={() => goTo(mark)}>
               <i className={mark.kind} />
               <span className="mono">{mark.to_ms > mark.from_ms ? `${mark.from_ms}–${mark.to_ms}` : mark.from_ms}</span>

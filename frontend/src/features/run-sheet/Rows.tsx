@@ -93,8 +93,8 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
         {rows.slice(view.from, view.to).map((row, i) => (
           <line key={row} className="row-line" x1={0} x2={scale.width + 26} y1={(view.from + i + 1) * ROW_H - 0.5} y2={(view.from + i + 1) * ROW_H - 0.5} />
         ))}
-        {marks.map(({ kind, from_ms, to_ms }) => kind === 'dead' && (
-          <rect key={from_ms} className="dead" x={scale.x(from_ms)} width={scale.x(to_ms) - scale.x(from_ms)} height={height}>
+        {marks.map(({ key, kind, from_ms, to_ms }) => kind === 'dead' && (
+          <rect key={key} className="dead" x={scale.x(from_ms)} width={scale.x(to_ms) - scale.x(from_ms)} height={height}>
             <title>{`nothing moves from ${from_ms} to ${to_ms} ms`}</title>
           </rect>
         ))}
@@ -117,8 +117,8 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
             />
           );
         })}
-        {marks.map(({ kind, bar, from_ms, to_ms, says }) => kind === 'clash' && (
-          <rect key={`${bar!.key} ${says}`} className="clash" x={scale.x(from_ms)} width={Math.max(scale.x(to_ms) - scale.x(from_ms), 3)} y={place.get(bar!.row)! * ROW_H + 4} height={ROW_H - 8}>
+        {marks.map(({ key, kind, bar, from_ms, to_ms, says }) => kind === 'clash' && (
+          <rect key={key} className="clash" x={scale.x(from_ms)} width={Math.max(scale.x(to_ms) - scale.x(from_ms), 3)} y={place.get(bar!.row)! * ROW_H + 4} height={ROW_H - 8}>
             <title>{`${names.get(bar!.layer)} ${propertyNamed(bar!.property).label} ${says}`}</title>
           </rect>
         ))}

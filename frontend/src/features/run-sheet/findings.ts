@@ -4,6 +4,7 @@ import { edits } from '../workbench';
 import type { Bar } from './model';
 
 export interface Mark {
+  key: string;
   kind: 'dead' | 'clash' | 'seam';
   from_ms: number;
   to_ms: number;
@@ -35,7 +36,7 @@ export function cutOff(bars: readonly Bar[]): Mark[] {
   return [...bars].sort((a, b) => a.start_ms - b.start_ms).flatMap((next): Mark[] => {
     const bar = under.get(next.row);
     under.set(next.row, next);
-    return bar && next.start_ms < bar.end_ms ? [{ kind: 'clash', from_ms: next.start_ms, to_ms: bar.end_ms, bar, says: 'is cut off by what comes next' }] : [];
+    return bar && next.start_ms < bar.end_ms ? [{ key: `cut ${bar.key}`, kind: 'clash', from_ms: next.start_ms, to_ms: bar.end_ms, bar, says: 'is cut off by what comes next' }] : [];
   });
 }
 
@@ -47,7 +48,7 @@ export function tooSoon(bars: readonly Bar[], transitions: readonly Transition[]
     if (lane?.anchor?.edge !== 'before-end') return [];
     const end = linkedTo(bar, lane.anchor, bars)?.end_ms;
     const missing = end === undefined ? 0 : bar.base_ms - (end - (lane.delay_ms ?? 0));
-    return missing > 0 ? [{ kind: 'clash', from_ms: bar.start_ms, to_ms: bar.start_ms + missing, bar, says: `should begin ${missing} ms before its way does` }] : [];
+    return missing > 0 ? [{ key: `soon ${bar.key}`, kind: 'clash', from_ms: bar.start_ms, to_ms: bar.start_ms + missing, bar, says: `should begin ${missing} ms before its way does` }] : [];
   });
 }
 
@@ -57,7 +58,7 @@ export const linkedTo = (bar: Bar, anchor: edits.Anchor, bars: readonly Bar[]): 
 
 /** All of them, in the order of time. */
 export function marksOf(bars: readonly Bar[], run: Run, seam: Seam | null, transitions: readonly Transition[]): Mark[] {
-  const dead = deadTimes(bars, run).map(([from_ms, to_ms]): Mark => ({ kind: 'dead', from_ms, to_ms, bar: null, says: 'nothing moves' }));
-  const jump: Mark[] = seam?.open ? [{ kind: 'seam', from_ms: run.total_ms, to_ms: run.total_ms, bar: null, says: `the seam jumps by ${seam.distance_px.toFixed(1)} px` }] : [];
+  const dead = deadTimes(bars, run).map(([from_ms, to_ms]): Mark => ({ key: `dead ${from_ms}`, kind: 'dead', from_ms, to_ms, bar: null, says: 'nothing moves' }));
+  const jump: Mark[] = seam?.open ? [{ key: 'seam', kind: 'seam', from_ms: run.total_ms, to_ms: run.total_ms, bar: null, says: `the seam jumps by ${seam.distance_px.toFixed(1)} px` }] : [];
   return [...dead, ...cutOff(bars), ...tooSoon(bars, transitions), ...jump].sort((a, b) => a.from_ms - b.from_ms);
 }

@@ -32,9 +32,16 @@ function Takes() {
     setHidden(hidden.filter((other) => other !== number));
     setFetchedOut([...fetchedOut.filter((other) => other !== number), number]);
   };
-  const changed = async (done: Promise<unknown>) => {
-    await done.catch(sayFault);
+  /** Whether it could be done; what was typed for it stays where it could not. */
+  const changed = async (asked: Promise<unknown>): Promise<boolean> => {
+    try {
+      await asked;
+    } catch (error) {
+      sayFault(error);
+      return false;
+    }
     await queries.invalidateQueries({ queryKey: ['takes', id] });
+    return true;
   };
   const adopt = (take: Take) => attempt({ label: `Adopt take ${take.name}`, patch: [{ op: 'add', path: '/transitions', value: take.transitions }] });
   return (
@@ -85,7 +92,7 @@ function Now({ step, children }: { step: Step; children: ReactNode }) {
   );
 }
 
-function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<void> }) {
+function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<boolean> }) {
   const [name, setName] = useState('');
   const wanted = name.trim() || `Take ${count + 1}`;
   return (
@@ -93,7 +100,7 @@ function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<
       className="takes-keep"
       onSubmit={(event) => {
         event.preventDefault();
-        void keep(wanted).then(() => setName(''));
+        void keep(wanted).then((kept) => kept && setName(''));
       }}
     >
       <input aria-label="Name of the take" value={name} placeholder={`Take ${count + 1}`} maxLength={120} onChange={(event) => setName(event.target.value)} />
@@ -109,7 +116,7 @@ interface ShelfProps {
   shown: readonly Take[];
   show: (number: number) => void;
   putAway: (number: number) => void;
-  drop: (number: number) => Promise<void>;
+  drop: (number: number) => Promise<boolean>;
 }
 
 /** Takes that are not on the stage: put away, one too many, or no longer fitting. */

@@ -9,15 +9,15 @@ import { NumberField } from '../../shared/ui/Field';
 interface Props {
   /** Of what is varied. */
   name: string;
-  keep: (take: NewTake) => Promise<void>;
+  /** Whether it could be made. */
+  keep: (take: NewTake) => Promise<boolean>;
 }
 
 /** Makes another take of this one. */
 export function Vary({ name, keep }: Props) {
   const [open, setOpen] = useState(false);
-  const make = (take: NewTake) => {
-    setOpen(false);
-    void keep(take);
+  const make = async (take: NewTake) => {
+    if (await keep(take)) setOpen(false);
   };
   return (
     <Popover trigger="click" placement="topLeft" destroyOnHidden open={open} onOpenChange={setOpen} content={<Ways name={name} make={make} />}>
@@ -28,7 +28,7 @@ export function Vary({ name, keep }: Props) {
   );
 }
 
-function Ways({ name, make }: { name: string; make: (take: NewTake) => void }) {
+function Ways({ name, make }: { name: string; make: (take: NewTake) => Promise<void> }) {
   const { data } = useQuery({ queryKey: ['presets'], queryFn: api.presets });
   const [factor, setFactor] = useState(1);
   const [preset, setPreset] = useState<Preset | null>(null);
@@ -44,7 +44,7 @@ function Ways({ name, make }: { name: string; make: (take: NewTake) => void }) {
       aria-label={`Another take of ${name}`}
       onSubmit={(event) => {
         event.preventDefault();
-        make({ name: typed.trim() || called, ...(factor !== 1 && { factor }), ...(preset && { timing: preset.timing }) });
+        void make({ name: typed.trim() || called, ...(factor !== 1 && { factor }), ...(preset && { timing: preset.timing }) });
       }}
     >
       <NumberField label="times as long" name="Take times as long" unit="×" step={0.1} value={factor} commit={setWithin(setFactor)} />

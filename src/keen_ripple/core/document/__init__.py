@@ -2,8 +2,8 @@
 
 from keen_ripple.core.document.layers import Layer, walk
 from keen_ripple.core.document.piece import Piece, State
-from keen_ripple.core.document.read import read_piece, read_text
+from keen_ripple.core.document.read import read_piece, read_text, written
 from keen_ripple.core.document.schema import json_schema
 from keen_ripple.core.document.transitions import Lane, Transition
 
-__all__ = ["Lane", "Layer", "Piece", "State", "Transition", "json_schema", "read_piece", "read_text", "walk"]
+__all__ = ["Lane", "Layer", "Piece", "State", "Transition", "json_schema", "read_piece", "read_text", "walk", "written"]

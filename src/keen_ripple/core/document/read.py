@@ -1,4 +1,4 @@
-"""From JSON to a piece: every fault with its place, its value and its remedy."""
+"""From JSON to a piece, and back: every fault with its place, its value and its remedy."""
 
 from __future__ import annotations
 
@@ -51,6 +51,11 @@ def read_text(text: str) -> Piece:
     if faults:
         raise DocumentFault.of(faults)
     return piece
+
+
+def written(piece: Piece) -> dict[str, Any]:
+    """The way back: the document with what it says, and not what it leaves to the defaults."""
+    return piece.model_dump(mode="json", by_alias=True, exclude_unset=True)
 
 
 def _refuse_newer(document: Any) -> None:

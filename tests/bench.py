@@ -196,4 +196,5 @@ class Bench:
     def errors(self) -> list[str]:
         """What the browser complained of, apart from the answers that a test provokes, and servers that it stops."""
         messages = [entry["message"] for entry in self.browser.get_log("browser")]
-        return [text for text in messages if "status of 4" not in text and "net::ERR_CONNECTION_RE" not in text]
+        unreached = ("net::ERR_CONNECTION_RE", "net::ERR_SOCKET_NOT_CONNECTED", "net::ERR_EMPTY_RESPONSE")
+        return [text for text in messages if not any(known in text for known in ("status of 4", *unreached))]

@@ -183,8 +183,9 @@ class Bench:
     def drag(self, element: WebElement, dx: float, dy: float) -> None:
         ActionChains(self.browser).click_and_hold(element).move_by_offset(dx, dy).release().perform()
 
-    def keys(self, *keys: str, shift: bool = False, alt: bool = False) -> None:
-        held = [key for key, wanted in ((Keys.SHIFT, shift), (Keys.ALT, alt)) if wanted]
+    def keys(self, *keys: str, shift: bool = False, alt: bool = False, ctrl: bool = False) -> None:
+        wanted = {Keys.SHIFT: shift, Keys.ALT: alt, Keys.CONTROL: ctrl}
+        held = [key for key in wanted if wanted[key]]
         chain = ActionChains(self.browser)
         for key in held:
             chain.key_down(key)

@@ -15,7 +15,7 @@ from selenium.webdriver.chrome.service import Service
 from werkzeug.serving import make_server
 
 from keen_ripple import demo
-from keen_ripple.web import create_app
+from keen_ripple.web import create_app, drawing
 
 FLAGS = (
     "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
@@ -52,6 +52,7 @@ class Served:
         self.start(0)
 
     def start(self, port: int) -> None:
+        drawing.warm()
         self._server = make_server("127.0.0.1", port, create_app(self.database), threaded=True)
         self.port = self._server.port
         self._thread = threading.Thread(target=self._server.serve_forever, daemon=True)

@@ -34,6 +34,16 @@ def test_run(probe: str, capsys) -> None:
             {"kind": "hold", "from": "b", "to": "b", "start_ms": 400, "end_ms": 500},
             {"kind": "travel", "from": "b", "to": "a", "start_ms": 500, "end_ms": 500},
         ],
+        "seam": {
+            "open": True,
+            "px": 100.0,
+            "colour": 0.0,
+            "speed": 427.0,
+            "picture": 0.12,
+            "layer": "box",
+            "colour_layer": None,
+            "speed_layer": "box",
+        },
     }
 
 
@@ -134,3 +144,63 @@ def test_a_taken_port_is_a_fault_with_a_remedy(tmp_path: Path, capsys) -> None:
         port = taken.getsockname()[1]
         assert main(["serve", "--db", str(tmp_path / "x.sqlite"), "--port", str(port)]) == 1
     assert "Choose another with --port" in capsys.readouterr().err
+
+
+def test_run_tells_the_seam(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    for document, seam in ((piece(), (True, 100, "box")), (DEMO["crossing-progress"], None)):
+        path = tmp_path / "piece.json"
+        path.write_text(json.dumps(document))
+        assert main(["run", str(path)]) == 0
+        found = json.loads(capsys.readouterr().out)["seam"]
+        assert (found and (found["open"], found["px"], found["layer"])) == seam
+        assert found is None or {"colour", "speed", "picture"} <= found.keys()
+
+
+RETIMED = [(["--factor", "1.5"], 750), (["--fit", "333"], 333), (["--fps", "10"], 500), (["--factor", "1"], 500)]
+
+
+@pytest.mark.parametrize(("how", "loop"), RETIMED)
+def test_retime_writes_a_piece(tmp_path: Path, capsys: pytest.CaptureFixture[str], how: list[str], loop: int) -> None:
+    source, target = tmp_path / "piece.json", tmp_path / "retimed.json"
+    source.write_text(json.dumps(piece()))
+    assert main(["retime", str(source), *how, "--out", str(target)]) == 0
+    written = json.loads(target.read_text())
+    assert main(["run", str(target)]) == 0
+    assert json.loads(capsys.readouterr().out)["loop_ms"] == loop
+    assert {**written, "transitions": None} == {**piece(), "transitions": None}
+
+
+def test_rehearse_prints_what_is_seen(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    """The tap back comes while the motion still waits for its delay: nothing moves, then or later."""
+    timing = {"kind": "curve", "duration_ms": 200, "easing": "linear"}
+    late = {"cue": "tap", "lanes": [{"layer": "box", "delay_ms": 100}]}
+    document = piece(transitions=[way("a", "b", timing, **late), way("b", "a", timing, **late)])
+    document["states"][1]["changes"] = {"box": {"x": 110}}
+    source, events = tmp_path / "piece.json", tmp_path / "events.json"
+    source.write_text(json.dumps(document))
+
+    def xs(taps: list[int], *when: str) -> list[float]:
+        events.write_text(json.dumps([{"t_ms": t, "cue": "tap", "layer": None} for t in taps]))
+        assert main(["rehearse", str(source), str(events), *when]) == 0
+        return [json.loads(line)["layers"]["box"]["x"] for line in capsys.readouterr().out.splitlines()]
+
+    assert xs([0, 50], "--at", "40,1000,200") == [10, 10, 10]
+    assert xs([0], "--at", "1000,200,50") == [110, 60, 10]
+    assert xs([0], "--fps", "10", "--until", "300") == [10, 10, 60, 110]
+
+
+@pytest.mark.parametrize(
+    ("events", "says"),
+    [
+        ([{"t_ms": -1, "cue": "tap"}], "/0/t_ms: t_ms is -1. Give 0 or more."),
+        ([{"t_ms": 1, "cue": "shout"}], "/0/cue"),
+        ([{"t_ms": 1, "cue": "tap", "layer": "ship"}], "/0/layer: There is no layer 'ship'."),
+        ({"t_ms": 1}, "Give a list."),
+    ],
+)
+def test_events_that_are_none_say_where(tmp_path: Path, capsys, events: object, says: str) -> None:
+    source, path = tmp_path / "piece.json", tmp_path / "events.json"
+    source.write_text(json.dumps(piece()))
+    path.write_text(json.dumps(events))
+    assert main(["rehearse", str(source), str(path), "--at", "0"]) == 1
+    assert says in capsys.readouterr().err

@@ -1,4 +1,4 @@
-"""The command line: serve, demo, intake, run, sample, draw, handoff, tape, schema."""
+"""The command line: serve, demo, intake, run, sample, draw, retime, rehearse, handoff, tape, schema."""
 
 from __future__ import annotations
 
@@ -10,10 +10,10 @@ from pathlib import Path
 from typing import Any
 
 from keen_ripple.core.compact import pack
-from keen_ripple.core.document import json_schema, read_piece
+from keen_ripple.core.document import Piece, json_schema, parsed, read_piece, written
 from keen_ripple.core.errors import DocumentFault, Fault
 from keen_ripple.core.geometry import boxes
-from keen_ripple.core.timeline import Timeline, cross_fade_at, frame_times, sample, timeline_of
+from keen_ripple.core.timeline import Timeline, cross_fade_at, every, frame_times, sample, timeline_of
 from keen_ripple.core.values.plain import plain
 from keen_ripple.handoff import FORMATS
 
@@ -47,7 +47,7 @@ def _parser() -> argparse.ArgumentParser:
     command.add_argument("svg", type=Path, metavar="FILE.svg")
     command.add_argument("--out", type=Path, required=True, metavar="PIECE.json")
     command.set_defaults(command=_intake)
-    _on_a_piece(commands, "run", _run, "print the lead-in, the loop and their segments")
+    _on_a_piece(commands, "run", _run, "print the lead-in, the loop, their segments and the seam")
     command = _on_a_piece(commands, "sample", _sample, "print what each layer looks like, a JSON line per moment")
     when = command.add_mutually_exclusive_group(required=True)
     when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
@@ -58,6 +58,17 @@ def _parser() -> argparse.ArgumentParser:
     which.add_argument("--at", type=_moment, metavar="MS")
     command.add_argument("--scale", type=_scale, default=1.0, metavar="N", help="px for each px of the piece")
     command.add_argument("--ground", metavar="CSS-COLOUR", help="in place of the piece's own; none for none")
+    command = _on_a_piece(commands, "retime", _retime, "write the piece with other times", writes=True)
+    how = command.add_mutually_exclusive_group(required=True)
+    how.add_argument("--factor", type=_number, metavar="F", help="everything takes so many times as long")
+    how.add_argument("--fit", type=_number, metavar="MS", help="the loop, or a run that ends, takes exactly that long")
+    how.add_argument("--fps", type=_number, metavar="N", help="everything happens on frames of this rate")
+    command = _on_a_piece(commands, "rehearse", _rehearse, "print what is seen when somebody acts, as sample does")
+    command.add_argument("events", type=Path, metavar="EVENTS.json", help='a list of {"t_ms", "cue", "layer"}')
+    when = command.add_mutually_exclusive_group(required=True)
+    when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
+    when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to --until")
+    command.add_argument("--until", type=_moment, metavar="MS", help="how long is played")
     command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes=True)
     command.add_argument("--format", choices=sorted(FORMATS), required=True)
     _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes=True)
@@ -126,27 +137,66 @@ def _timeline(options: argparse.Namespace) -> Timeline:
 
 def _document(path: Path) -> Any:
     try:
-        return json.loads(path.read_text("utf-8"))
-    except json.JSONDecodeError as error:
-        raise Fault(
-            f"{path} is not JSON: {error.msg} in line {error.lineno}, column {error.colno}.",
-            remedy="Mend it there, or export the piece again.",
-        ) from None
-    except UnicodeDecodeError:
-        raise Fault(f"{path} is not UTF-8 text.", remedy="Save it as UTF-8.") from None
+        return parsed(path.read_bytes())
+    except DocumentFault as fault:
+        raise DocumentFault(f"{path}: {fault.message}", place=fault.place, remedy=fault.remedy) from None
 
 
 def _run(options: argparse.Namespace) -> None:
-    _print(_timeline(options).run.to_json())
+    # Imported here, so that the other commands start quickly.
+    from keen_ripple.render import measured_seam
+
+    timeline = _timeline(options)
+    seam = measured_seam(timeline)
+    _print({**timeline.run.to_json(), "seam": seam.to_json() if seam else None})
 
 
 def _sample(options: argparse.Namespace) -> None:
     timeline = _timeline(options)
     moments = options.at if options.at is not None else frame_times(timeline.run, options.fps)
     for t_ms, pose in zip(moments, sample(timeline, moments), strict=True):
-        bounds = boxes(timeline.piece, pose)
-        layers = {name: {**_plain(look), "box": bounds[name]} for name, look in pose.items()}
-        _print({"t_ms": t_ms, "layers": _rounded(layers), **_fade(timeline, t_ms)})
+        _print({"t_ms": t_ms, "layers": _seen(timeline.piece, pose), **_fade(timeline, t_ms)})
+
+
+def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
+    """Every value of every layer, and where its outline is."""
+    bounds = boxes(piece, pose)
+    return _rounded({name: {**_plain(look), "box": bounds[name]} for name, look in pose.items()})
+
+
+def _retime(options: argparse.Namespace) -> None:
+    from keen_ripple.core.retime import fitted, quantised, scaled
+
+    document = _document(options.piece)
+    piece = read_piece(document)
+    if options.factor is not None:
+        new = scaled(piece, options.factor)
+    elif options.fit is not None:
+        if not options.fit.is_integer():
+            raise Fault(f"{options.fit:g} ms is not whole.", place="--fit", remedy="Give whole milliseconds.")
+        new = fitted(piece, int(options.fit))
+    else:
+        new = quantised(piece, options.fps)
+    # What has no times is left as it was written.
+    times = {name: written(new)[name] for name in ("transitions", "undercurrents") if name in document}
+    read_piece({**document, **times})
+    options.out.write_text(json.dumps({**document, **times}, ensure_ascii=False, indent=2) + "\n", "utf-8")
+
+
+def _rehearse(options: argparse.Namespace) -> None:
+    from keen_ripple.core.events import read_events
+    from keen_ripple.core.rehearse import rehearse
+
+    if options.at is None and options.until is None:
+        raise Fault("It is not said how long is played.", place="--until", remedy="Give it with --fps, in ms.")
+    moments = options.at if options.at is not None else every(options.until, options.fps)
+    piece = read_piece(_document(options.piece))
+    until = max([*moments, options.until or 0.0])
+    rehearsal = rehearse(piece, read_events(_document(options.events), piece), until)
+    order = sorted(range(len(moments)), key=moments.__getitem__)
+    poses = dict(zip(order, rehearsal.sample(moments[index] for index in order), strict=True))
+    for index, t_ms in enumerate(moments):
+        _print({"t_ms": t_ms, "layers": _seen(piece, poses[index])})
 
 
 def _fade(timeline: Timeline, t_ms: float) -> dict[str, Any]:

@@ -175,11 +175,33 @@ def test_points_travel_no_farther_than_they_must() -> None:
     # The same square, begun at another corner and run the other way round, does not move at all.
     _, start, end = matched(SQUARE, "M90 90L90 10L10 10L10 90Z M0 0Z")
     assert np.max(np.abs(start - end)) < 1e-6
-    commands, start, end = matched("M20 10L90 50L20 90Z", "M20 10H42V90H20ZM58 10H80V90H58Z")
+
+
+def test_what_has_no_partner_grows_from_a_point() -> None:
+    commands, start, _ = matched("M20 10L90 50L20 90Z", "M20 10H42V90H20ZM58 10H80V90H58Z")
     assert commands.count("M") == 2
-    left, right = np.split(start.reshape(-1, 2), [commands.index("Z", 0) * 3 - 2])
-    # The left bar comes from the left of the triangle.
-    assert left[:, 0].mean() < right[:, 0].mean()
+    first, second = np.split(start.reshape(-1, 2), [commands.index("Z", 0) * 3 - 2])
+    assert np.ptp(first, axis=0).min() > 60.0
+    assert np.ptp(second, axis=0).max() == 0.0
+    assert area("M0 0H9V9H0ZM3 3V6H6V3Z") > 0.0
+
+
+@pytest.mark.parametrize("mirrored", [False, True])
+def test_holes_stay_holes(mirrored: bool) -> None:
+    """All of an outline is run the other way round, or nothing of it: else a ring would be filled at its ends."""
+    ring, frame = "M0 0H90V90H0ZM20 20V70H70V20Z", "M10 10H80V80H10ZM40 40V50H50V40Z"
+    if mirrored:
+        frame = "M10 10V80H80V10ZM40 40H50V50H40Z"
+    between = blend_named("path", "oklab").between(ring + " M0 0", frame)
+    for share, left in ((0.0, 8100 - 2500), (0.5, 80 * 80 - 30 * 30), (1.0, 4900 - 100)):
+        paths = subpaths(between.value(np.array([share])))
+        assert abs(sum(path.signed_area for path in paths)) == pytest.approx(left, rel=1e-3)
+
+
+def test_mirrored_outlines_of_the_same_commands_do_not_collapse() -> None:
+    arrow, back = "M10 40H60V10L90 50L60 90V60H10Z", "M90 40H40V10L10 50L40 90V60H90Z"
+    middle = blend_named("path", "oklab").between(arrow, back).value(np.array([0.5]))
+    assert area(middle) > 0.4 * area(arrow)
 
 
 def test_outlines_with_the_same_commands_are_taken_as_they_are() -> None:

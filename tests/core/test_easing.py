@@ -38,6 +38,17 @@ TEXTS = sorted(
         "linear(0 20%, 1 80%)",
         "linear(0, 1 50%, 0.5 20%, 1)",
         "linear(0, 0.1, 0.9 110%)",
+        "linear(0.3 20%, 0.6 20%, 1)",
+        "linear(0.3 20%, 0.5 20%, 0.6 20%, 1)",
+        "linear(0 100%, 1 0%)",
+        "linear(0.5 50%, 1 50%)",
+        "linear(0, calc(1 / 2) calc(10% + 20%), min(0.9, 1))",
+        "cubic-bezier(calc(0.1 * 2), calc(1 - (0.25 + 0.25)), .3, 1)",
+        "cubic-bezier(0, 0, 0, 0)",
+        "cubic-bezier(1, 1, 1, 1)",
+        "cubic-bezier(0.1, 100, 0.2, -100)",
+        "steps(calc(5 / 2))",
+        "/* four */ steps(4)",
         Settle.of(Spring(420, 24)).css(),
         Settle.of(Spring(560, 16)).css(),
     }
@@ -61,6 +72,28 @@ def test_equals_the_browser(browser, text: str) -> None:
     theirs = browser.execute_script(PROGRESS, text, times)
     ours = parse_easing(text)(np.array(times) / 1000.0)
     assert np.max(np.abs(ours - np.array(theirs))) <= 1e-4
+
+
+OUTSIDE = """
+const [text, places] = arguments;
+const box = document.createElement('div');
+box.style.cssText = 'position: absolute; left: 0';
+document.body.replaceChildren(box);
+// The timing of the whole runs from -1 to 2, that of the keyframe is the one asked for.
+const keyframes = [{left: '0px', easing: text}, {left: '10000px'}];
+const animation = box.animate(keyframes, {duration: 3000, easing: 'linear(-1, 2)', fill: 'both'});
+animation.pause();
+const at = u => { animation.currentTime = (u + 1) * 1000; return parseFloat(getComputedStyle(box).left) / 1e4; };
+return places.map(at);
+"""
+
+
+@pytest.mark.parametrize("text", TEXTS)
+def test_equals_the_browser_outside_the_unit_interval_too(browser, text: str) -> None:
+    browser.get("about:blank")
+    places = [-0.97, -0.51, -0.13, 0.07, 0.51, 0.97, 1.03, 1.49, 1.97]
+    theirs = np.array(browser.execute_script(OUTSIDE, text, places))
+    assert np.max(np.abs(parse_easing(text)(np.array(places)) - theirs) / np.maximum(np.abs(theirs), 1.0)) <= 1e-3
 
 
 @pytest.mark.parametrize("text", TEXTS)
@@ -126,6 +159,16 @@ def test_outside_the_unit_interval(text: str, u: float, value: float) -> None:
         ("linear(0)", "one stop"),
         ("linear(0, 20% 0.5 30%, 1)", "a stop is one number"),
         ("linear(0, , 1)", "the stop ''"),
+        ("steps(99999999999)", "more steps than 1000"),
+        ("cubic-bezier(0.1, 1e999, 0.2, 1)", "where a number belongs"),
+        ("cubic-bezier(0.1, 101, 0.2, 1)", "has 101"),
+        ("linear(0, calc(1 / 0), 1)", "the stop"),
+        ("linear(0, calc(1% + 1), 1)", "the stop"),
+        ("linear(0, 1 20000%)", "has 20000%"),
+        ("linear(" + ", ".join(["0"] * 1001) + ")", "has 1001 stops"),
+        ("ease" + " " * 20_000, "characters"),
+        ("steps(" + "(" * 5000 + "4" + ")" * 5000 + ")", "too deep"),
+        ("ease, ease", "is not an easing function"),
     ],
 )
 def test_faults_say_what_and_what_to_do(text: str, says: str) -> None:

@@ -10,7 +10,7 @@ import pytest
 from selenium import webdriver
 
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.geometry import boxes
+from keen_ripple.core.geometry import boxes, outline_points, placed, seen
 from keen_ripple.core.poses import poses_of
 from support import piece
 
@@ -68,6 +68,23 @@ def test_corners_too_round_shrink_together() -> None:
     # Radii of 60 in a 40×30 box become 15: a stadium, whose turned bounds are a 10 px line and 15 around it.
     layer = {**PLACE, "kind": "rectangle", "rotation": 45, **dict.fromkeys(RADII, 60)}
     assert box(layer) == pytest.approx(around(10 * ROOT + 30), abs=1e-9)
+
+
+@pytest.mark.parametrize("case", range(60))
+def test_bounds_are_those_of_a_dense_outline(case: int) -> None:
+    """Corners of all sizes, opposite ones as large as the box among them, turned, leaned and mirrored."""
+    rng = random.Random(case)
+    radii = {name: rng.choice([0, 4, 15, 40, 300]) for name in RADII}
+    if case % 4 == 0:
+        radii = dict(zip(RADII, (300, 0, 300, 0) if case % 8 else (0, 40, 0, 40), strict=True))
+    bend = {"rotation": rng.uniform(-180, 180), "skew_x": rng.uniform(-50, 50), "scale_x": rng.choice([1, -2, 0.3])}
+    layer = {**PLACE, "kind": "rectangle", **radii, **bend}
+    document = read_piece(piece([layer], states=[{"id": "a", "name": "A"}], transitions=[]))
+    pose = poses_of(document)["a"]
+    [(_, matrix)] = placed(document.layers, pose)
+    points = seen(outline_points("rectangle", pose["box"], 4000), matrix)
+    low, high = points.min(axis=0), points.max(axis=0)
+    assert boxes(document, pose)["box"] == pytest.approx((*low, *(high - low)), abs=1e-4)
 
 
 def test_matrices_of_groups_multiply() -> None:

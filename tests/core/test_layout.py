@@ -49,6 +49,21 @@ def test_rows(rules: dict[str, Any], places: list[float], widths: list[float]) -
     assert [found[name][2] for name in "abc"] == widths
 
 
+def test_padding_that_is_wider_than_the_group_leaves_nothing() -> None:
+    found = posed([group(THREE, layout="row", padding_x=60, padding_y=40, align="stretch", justify="centre")])
+    # Of no room, what sticks out does so on both sides of the padding.
+    assert [found[name][0] for name in "abc"] == [60 - 35, 60 - 15, 60 + 15]
+    assert {found[name][1::2] for name in "abc"} == {(40, 0)}
+
+
+def test_sums_of_grow_below_one_take_that_share() -> None:
+    layers = [box("a", grow=0.25), box("b", width=30, grow=0.25), box("c")]
+    found = posed([group(layers, layout="row", justify="end")])
+    # 30 are left: half of them is shared out, half stays before.
+    assert [found[name][2] for name in "abc"] == [27.5, 37.5, 20]
+    assert [found[name][0] for name in "abc"] == [15, 42.5, 80]
+
+
 @pytest.mark.parametrize(
     ("align", "y", "height"), [("start", 3, 10), ("centre", 20, 10), ("end", 37, 10), ("stretch", 3, 44)]
 )

@@ -99,6 +99,42 @@ def test_interrupted_curves_are_what_css_transitions_do(browser, case) -> None:
     assert np.max(np.abs(np.array(ours) - theirs)) <= 0.5
 
 
+def delayed_cases(count: int) -> list[tuple[str, int, int, list[tuple[float, str]]]]:
+    """Easing, duration, delay and taps, many of them while the motion still waits for its delay."""
+    rng = random.Random(12)
+    easings = ("ease", "linear", "ease-in-out", "cubic-bezier(0.1, 0.9, 0.2, 1)", "cubic-bezier(0.3, 0, 0.3, 1.6)")
+    found = [("linear", 200, 100, [(0.0, "far"), (50.0, "near")])]
+    while len(found) < count:
+        duration, delay, state, taps, t = rng.randrange(80, 600), rng.randrange(1, 400), "near", [], 0.0
+        for _ in range(rng.randrange(2, 9)):
+            state = rng.choice([name for name in PLACES if name != state])
+            taps.append((t, state))
+            t += rng.randrange(5, duration + delay)
+        found.append((rng.choice(easings), duration, delay, taps))
+    return found
+
+
+def test_interruptions_with_delays_are_what_css_transitions_do(browser) -> None:
+    browser.get("about:blank")
+    times = [index * 23.3 + 0.01 for index in range(160)]
+    off = []
+    for easing, duration, delay, taps in delayed_cases(150):
+        css = [[t, PLACES[place]] for t, place in taps]
+        theirs = browser.execute_script(IN_CSS, f"{duration}ms {easing} {delay}ms", PLACES["near"], css, times)
+        timing = {"kind": "curve", "duration_ms": duration, "easing": easing}
+        late = {"lanes": [{"layer": "box", "delay_ms": delay}]}
+        ours = xs(played(switchboard(timing, **late), taps), times)
+        off.append((float(np.max(np.abs(np.array(ours) - theirs))), easing, duration, delay, taps))
+    assert [case for case in off if case[0] > 0.5] == []
+
+
+def test_a_change_at_once_that_still_waits_is_given_up_too() -> None:
+    late = {"lanes": [{"layer": "box", "delay_ms": 100, "style": "cut"}]}
+    document = switchboard({"kind": "curve", "duration_ms": 200}, **late)
+    rehearsal = played(document, [(0, "far"), (50, "near"), (300, "far"), (350, "middle")])
+    assert xs(rehearsal, [40, 60, 120, 299, 390, 440, 460, 3000]) == [10, 10, 10, 10, 10, 10, 60, 60]
+
+
 def test_sent_back_from_behind_the_start_takes_the_share_that_css_transitions_says() -> None:
     """There the share is that of the way back as it lies, without its sign; Chromium takes none."""
     timing = {"kind": "curve", "duration_ms": 500, "easing": "cubic-bezier(0.6, -0.6, 0.4, 1)"}

@@ -119,7 +119,7 @@ def test_seam(case: tuple[dict[str, Any], str, float, str | None]) -> None:
     document["transitions"][1] = way("b", "a", TEN, hold_ms=100, style=style)
     seam = seam_of(timeline_of(read_piece(document)))
     assert seam is not None
-    assert seam.distance_px == pytest.approx(px)
+    assert seam.px == pytest.approx(px)
     assert seam.layer == layer
 
 
@@ -128,10 +128,10 @@ def test_seam_of_colours() -> None:
     document["states"][1]["changes"] = {"box": {"fill": "#ffffff"}}
     seam = seam_of(timeline_of(read_piece(document)))
     assert seam is not None
-    assert (seam.distance_px, seam.layer, seam.colour_layer) == (0.0, None, "box")
+    assert (seam.px, seam.layer, seam.colour_layer) == (0.0, None, "box")
     assert 0.5 < seam.colour < 1.0
 
 
 def test_no_seam_where_the_run_ends() -> None:
     assert seam_of(timeline_of(read_piece(DEMO["crossing-progress"]))) is None
-    assert seam_of(timeline_of(read_piece(DEMO["tide-loader"]))).distance_px == 0.0
+    assert seam_of(timeline_of(read_piece(DEMO["tide-loader"]))).px == 0.0

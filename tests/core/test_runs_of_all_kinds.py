@@ -119,7 +119,7 @@ def test_a_state_that_is_left_early_hands_its_speed_on() -> None:
     assert np.max(np.abs(np.diff(places))) < 0.5
     assert np.max(np.abs(np.diff(speeds))) < 0.02
     seam = seam_of(timeline)
-    assert (seam.distance_px, seam.speed_px_s) == (pytest.approx(0, abs=0.05), pytest.approx(0, abs=15))
+    assert (seam.px, seam.speed) == (pytest.approx(0, abs=0.05), pytest.approx(0, abs=15))
 
 
 def test_curves_that_are_left_early_turn_back_as_css_does() -> None:
@@ -141,11 +141,11 @@ def test_the_seam_tells_what_jumps_and_how() -> None:
     ways = [way("a", "b", LINEAR), way("b", "a", LINEAR, hold_ms=100)]
     seam = seam_of(played(transitions=ways))
     # Back with 100 px in 100 ms, then off again: 2000 px/s of difference.
-    assert (seam.distance_px, seam.speed_px_s, seam.speed_layer) == (0, pytest.approx(2000), "box")
+    assert (seam.px, seam.speed, seam.speed_layer) == (0, pytest.approx(2000), "box")
     turned = [{"id": "a", "name": "A"}, {"id": "b", "name": "B", "changes": {"box": {"rotation": 90}}}]
     cut = [way("a", "b", LINEAR), way("b", "a", LINEAR, hold_ms=100, style="cut")]
     # A corner of 40 × 30 px goes a quarter round its middle.
-    assert seam_of(played(states=turned, transitions=cut)).distance_px == pytest.approx(25 * math.sqrt(2))
+    assert seam_of(played(states=turned, transitions=cut)).px == pytest.approx(25 * math.sqrt(2))
 
 
 def test_the_sonar_sweep_comes_round_with_its_panel() -> None:
@@ -161,4 +161,4 @@ def test_outlines_that_are_written_anew_have_a_seam_too(style: str, jump: float)
     ways = [way("a", "b", LINEAR), way("b", "a", LINEAR, style=style)]
     layers = [{**mark, "path": one, "view_width": 40, "view_height": 10}]
     seam = seam_of(played(layers=layers, states=states, transitions=ways))
-    assert (seam.distance_px, seam.layer) == (pytest.approx(jump), "box" if jump else None)
+    assert (seam.px, seam.layer) == (pytest.approx(jump), "box" if jump else None)

@@ -14,7 +14,8 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
-from support import DEMO, piece, way
+from keen_ripple.render import draw_pose
+from support import DEMO, piece, pixels, way
 
 HOLD = """
 const t = arguments[0];
@@ -141,7 +142,35 @@ def two_ways() -> dict[str, Any]:
     return document
 
 
+def in_space(near: float) -> dict[str, Any]:
+    """An eye that comes from far away, later than the turn that it sees."""
+    leaning = {"width": 160, "height": 120, "rotation_x": 20, "rotation_y": 50}
+    document = piece(id=f"in-space-{near:g}", width=400, height=300)
+    document["layers"][0] |= leaning
+    document["states"][1]["changes"]["box"] = {"perspective": near, "rotation_y": -30}
+    document["transitions"][0] |= {"timing": SPRING}
+    document["transitions"][0]["lanes"] = [{"layer": "box", "property": "perspective", "delay_ms": 60}]
+    return document
+
+
+def zoomed() -> dict[str, Any]:
+    """Small things in groups that are shown twelve times as large, and turned."""
+    box = {"kind": "rectangle", "id": "box", "name": "Box", "x": 1, "y": 1, "width": 4, "height": 4}
+    outer: dict[str, Any] = box
+    for name in ("inner", "middle", "outer"):
+        around = {"x": 10, "y": 10, "width": 60, "height": 40, "scale_x": 2.3, "scale_y": 2.3}
+        outer = {"kind": "group", "id": name, "name": name, **around, "layers": [outer]}
+    moved = {"x": 14, "y": 12, "rotation": 25, "scale_x": 2.5}
+    changes = {"box": {"x": 9, "rotation": 80}, **dict.fromkeys(("inner", "middle", "outer"), moved)}
+    document = piece([outer], id="zoomed", width=900, height=700)
+    document["states"][1]["changes"] = changes
+    steps = [{"layer": n, "property": "x", "delay_ms": 30} for n in ("box", "inner", "middle", "outer")]
+    document["transitions"][0] |= {"timing": SPRING, "lanes": steps}
+    return document
+
+
 CASES = [*DEMO.values(), hard(), hard(blend="srgb"), slow(), over_at_once(), two_ways()]
+CASES += [in_space(300), in_space(160), zoomed()]
 
 
 @pytest.mark.parametrize("document", CASES, ids=lambda d: d["id"])
@@ -202,6 +231,70 @@ def test_the_shipped_font_is_used(browser, tmp_path: Path) -> None:
         "const done = arguments[0]; document.fonts.ready.then(() => done([...document.fonts].map(f => f.status)))"
     )
     assert loaded == ["loaded"]
+
+
+FAMILIES = {"AVATAR Škoda Łódź": ["Hanken Grotesk", "Hanken Grotesk"], "AVA 12": ["Hanken Grotesk"]}
+
+
+@pytest.mark.parametrize("text", FAMILIES)
+def test_letters_of_one_file_stay_together(text: str) -> None:
+    """A letter that both files of a family hold comes from the first, so that it keeps its kerning with the others."""
+    label = {"kind": "text", "id": "box", "name": "T", "x": 0, "y": 0, "width": 90, "height": 20, "text": text}
+    page = FORMATS["html"].write(timeline_of(read_piece(piece([label])))).decode()
+    assert re.findall(r'font-family: "([^"]+)";\n +font-weight', page) == FAMILIES[text]
+    spans = [set(span.split(", ")) for span in re.findall(r"unicode-range: ([^;]+);", page)]
+    assert {"U+41", "U+56"} <= spans[0]
+    assert all(not spans[0] & span for span in spans[1:])
+
+
+def test_each_family_leaves_with_its_letters(browser, tmp_path: Path) -> None:
+    place = {"kind": "text", "name": "T", "x": 0, "y": 0, "width": 90, "height": 20}
+    labels = [
+        {**place, "id": "box", "text": "Quay"},
+        {**place, "id": "count", "text": "09", "font_family": "JetBrains Mono"},
+    ]
+    timeline = open_page(browser, tmp_path, piece(labels))
+    families = browser.execute_async_script(
+        "const done = arguments[0]; document.fonts.ready.then(() => done([...document.fonts].map(f => f.family)))"
+    )
+    assert [name.strip('"') for name in families] == ["Hanken Grotesk", "JetBrains Mono"]
+    width = browser.execute_script(
+        "const r = document.createRange(); r.selectNodeContents(document.querySelector('[data-layer=count]'));"
+        "return r.getBoundingClientRect().width"
+    )
+    # Its letters are 0.6 of their size wide.
+    assert width == pytest.approx(2 * 0.6 * timeline.rest["count"]["font_size"], abs=0.1)
+
+
+@pytest.mark.parametrize("inset", [True, False])
+@pytest.mark.parametrize("skew", [-41, 0, 48])
+@pytest.mark.parametrize("stroke", ["none", "#d9503a"])
+def test_shadows_that_lean_are_drawn_as_they_leave(
+    browser, tmp_path: Path, inset: bool, skew: float, stroke: str
+) -> None:
+    shadow = {"x": 6, "y": 10, "blur": 40, "spread": 4, "colour": "#15293bcc", "inset": inset}
+    box = {"kind": "rectangle", "id": "box", "name": "B", "x": 90, "y": 70, "width": 120, "height": 90}
+    box |= {"fill": "#eaf0ec", "rotation": 33, "skew_x": skew, "stroke": stroke, "stroke_width": 3, "shadows": [shadow]}
+    timeline = open_page(
+        browser, tmp_path, piece([box], width=300, height=240, states=[{"id": "a", "name": "A"}], transitions=[])
+    )
+    ours = draw_pose(timeline.piece, timeline.rest, ground="white")[:, :, :3].astype(np.int16)
+    assert np.abs(pixels(browser, 300, 240) - ours).mean() <= (0.8 if inset else 2.0)
+
+
+def test_what_is_trimmed_to_nothing_shows_no_caps(browser, tmp_path: Path) -> None:
+    tick = {"kind": "path", "id": "box", "name": "Tick", "x": 20, "y": 20, "width": 60, "height": 60, "fill": "none"}
+    tick |= {"path": "M0 30L20 50L60 0", "view_width": 60, "view_height": 60, "stroke": "#000", "stroke_width": 12}
+    document = piece([{**tick, "stroke_cap": "round", "trim_end": 0}], id="tick", width=100, height=100)
+    document["states"][1]["changes"]["box"] = {"trim_end": 0.5}
+    timeline = open_page(browser, tmp_path, document)
+    looks = [(0.0, timeline.poses["a"]), (450.0, timeline.poses["b"])]
+    for t, pose in looks:
+        browser.execute_script(HOLD, t)
+        off = np.abs(
+            pixels(browser, 100, 100) - draw_pose(timeline.piece, pose, ground="white")[:, :, :3].astype(np.int16)
+        )
+        assert (off.max(axis=2) > 16).mean() <= 0.01, t
 
 
 def test_same_piece_same_bytes() -> None:

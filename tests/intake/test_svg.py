@@ -187,7 +187,6 @@ HOSTILE: dict[str, tuple[bytes, str]] = {
     "very deep groups": (file("<g>" * 5000 + "</g>" * 5000), "too deep"),
     "many megabytes": (b" " * 9_000_000, "9.0 MB"),
     "no size": (file('<rect width="5" height="5"/>', 'width="0" height="0"'), "no size"),
-    "size that is no number": (file('<rect width="5" height="5"/>', 'width="nan" height="5"'), "size"),
     "nothing to be seen": (file("<g/>"), "Nothing in the file"),
 }
 
@@ -222,3 +221,60 @@ def test_the_command_writes_a_piece_and_names_the_rest(tmp_path: Path, capsys: p
     out.unlink()
     assert cli.main(["intake", str(source), "--out", str(out)]) == 1
     assert "html, not svg" in capsys.readouterr().err and not out.exists()
+
+
+WRONG = ("NaN", "inf", "1e999", "abc", "-5", "1e30", "5foo", "")
+SHAPES = (
+    '<rect width="{}" height="5"/>',
+    '<circle r="{}"/>',
+    '<line x1="{}" x2="3" stroke="red"/>',
+    '<polygon points="{},{} 3,3 4,9"/>',
+    '<path d="M{} 0L5 5L3 9Z"/>',
+    '<rect width="5" height="5" opacity="{}" stroke="red" stroke-width="{}" stroke-dasharray="{} 2"/>',
+    '<rect width="5" height="5" transform="rotate({})"/>',
+    '<g transform="matrix({} 0 0 1 0 0)"><rect width="5" height="5"/></g>',
+    '<linearGradient id="g" x1="{}"><stop offset="0"/><stop offset="{}" stop-opacity="{}"/></linearGradient>'
+    '<rect width="5" height="5" fill="url(#g)"/>',
+    '<radialGradient id="g" r="{}" gradientTransform="scale({})"><stop/><stop offset="1"/></radialGradient>'
+    '<rect width="5" height="5" fill="url(#g)"/>',
+    '<svg width="{}" height="5" viewBox="0 0 {} 5"><rect width="5" height="5"/></svg>',
+    '<image width="5" height="5" href="data:image/png;base64,{}"/>',
+)
+
+
+@pytest.mark.parametrize("wrong", WRONG)
+@pytest.mark.parametrize("shape", SHAPES)
+def test_one_wrong_shape_takes_no_other_with_it(shape: str, wrong: str) -> None:
+    taken = take_svg(file(shape.replace("{}", wrong) + '<rect id="sound" width="5" height="5"/>'), "x")
+    assert "sound" in [layer.id for layer in taken.piece().layers]
+
+
+ENTITIES = '<!DOCTYPE svg PUBLIC "-//A//B" "svg.dtd" [<!-- names --> <!ENTITY ns "http://www.w3.org/2000/svg"> {}]>'
+
+
+@pytest.mark.parametrize("encoding", ["utf-8", "utf-16", "iso-8859-1"])
+def test_a_file_is_read_as_it_says_it_is_written(encoding: str) -> None:
+    text = f'<?xml version="1.0" encoding="{encoding}"?>' + ENTITIES.format("") * (encoding != "utf-16")
+    space = "http://www.w3.org/2000/svg" if encoding == "utf-16" else "&ns;"
+    text += f'<svg xmlns="{space}" viewBox="0 0 5 5"><rect id="caf\xe9" width="5" height="5"/></svg>'
+    assert [layer.name for layer in take_svg(text.encode(encoding), "x").piece().layers] == ["caf\xe9"]
+
+
+@pytest.mark.parametrize(
+    "entity",
+    [
+        '<!ENTITY x SYSTEM "file:///etc/passwd">',
+        '<!ENTITY x "&ns;&ns;">',
+        '<!ENTITY x "&#60;g/>">',
+        '<!ENTITY % x "y">',
+    ],
+)
+def test_entities_that_could_load_or_grow_are_refused(entity: str) -> None:
+    with pytest.raises(IntakeFault, match="entities that are not read"):
+        take_svg(f'{ENTITIES.format(entity)}<svg xmlns="&ns;"><rect width="5" height="5"/></svg>'.encode(), "x")
+
+
+def test_entities_grow_no_larger_than_a_file_may_be() -> None:
+    long = f'<!ENTITY x "{"a" * 9000}">'
+    with pytest.raises(IntakeFault, match="too large"):
+        take_svg(f'{ENTITIES.format(long)}<svg xmlns="&ns;">{"&x;" * 2000}</svg>'.encode(), "x")

@@ -63,6 +63,35 @@ def test_a_factor_keeps_order_and_total(document: dict[str, Any], factor: Fracti
     assert in_order(before, after)
 
 
+def times_of(piece: Piece) -> list[Any]:
+    """When everything moves in each transition, also in a cut, as if it were a tween."""
+    tweens = [t.model_copy(update={"style": "tween"}) for t in piece.transitions]
+    layers = [(layer, name) for layer in ("box", "mark", "lamp") for name in (None, "x", "fill")]
+    return [(t.hold_ms, t.timing, *(Spans(t).of(*key)[:2] for key in layers)) for t in tweens]
+
+
+@given(pieces())
+def test_once_as_long_is_the_same_piece(document: dict[str, Any]) -> None:
+    """Holds before what takes no time are counted once, and a cut keeps the times of its lanes."""
+    before, after = retimed(lambda piece: scaled(piece, 1.0), document)
+    assert timeline_of(after).run == timeline_of(before).run
+    assert times_of(after) == times_of(before)
+
+
+def test_a_hold_before_a_cut_is_counted_once() -> None:
+    cut = {"kind": "curve", "duration_ms": 0, "easing": "linear"}
+    slow = {"kind": "curve", "duration_ms": 300, "easing": "linear"}
+    states = [{"id": name, "name": name, "changes": {"box": {"x": n}}} for n, name in enumerate("abc")]
+    ways = [
+        support.way("a", "b", cut, hold_ms=100, style="cut"),
+        support.way("b", "c", slow),
+        support.way("c", "a", cut),
+    ]
+    piece = read_piece(support.piece(states=states, transitions=ways))
+    assert timeline_of(scaled(piece, 1.0)).run.loop_ms == timeline_of(piece).run.loop_ms == 400
+    assert [t.hold_ms for t in scaled(piece, 2.0).transitions] == [200, 0, 0]
+
+
 @given(pieces(), st.integers(200, 5000))
 def test_fitting_is_exact_and_keeps_order(document: dict[str, Any], length: int) -> None:
     before, after = retimed(lambda piece: fitted(piece, length), document)

@@ -71,6 +71,7 @@ LAYERS: list[dict[str, Any]] = [
     {"kind": "path", **TICK, "fill": {"kind": "linear", "stops": STOPS}, "stroke": "none", "shadows": [SHADOW]},
     {"kind": "rectangle", "fill": "#1f7a70", "rotation": 20, "skew_x": 15, "scale_x": 0.8, "pivot_y": 0},
     {"kind": "rectangle", "fill": "#1f7a70", "rotation_y": 50, "rotation_x": 20, "perspective": 200},
+    {"kind": "path", **TICK, "stroke_width": 6, "stroke_cap": "round", "trim_end": 0.6},
     {"kind": "picture", "source": PICTURE, "fit": "contain", **ROUND},
     {"kind": "text", "text": "Gate 9\nLate", "font_size": 15, "font_weight": 650, "letter_spacing": 1},
     {"kind": "text", "text": "Quay", "font_family": "JetBrains Mono", "text_align": "right", "fill": "#d9503a"},
@@ -95,7 +96,7 @@ def test_everything_that_a_layer_can_have_looks_as_on_the_page(bench) -> None:
         }
         for i, layer in enumerate(LAYERS)
     ]
-    document = piece(cells, id="sampler", width=420, height=280, states=[{"id": "a", "name": "A"}], transitions=[])
+    document = piece(cells, id="sampler", width=420, height=360, states=[{"id": "a", "name": "A"}], transitions=[])
     bench.put(document)
     theirs = page_shows(bench, "a")
     timeline = timeline_of(read_piece(document))

@@ -14,6 +14,7 @@ import pytest
 
 from keen_ripple.core.errors import Fault
 from keen_ripple.store import atomic, connect, history, migrate, pieces
+from keen_ripple.store.faults import Damaged
 from keen_ripple.store.migrate import MigrationFault
 from support import piece
 
@@ -85,8 +86,14 @@ def set_x(value: float) -> list[dict[str, Any]]:
 
 
 def edit(conn: sqlite3.Connection, revision: int, value: float):
+    return made(conn, history.edit, revision, f"x {value}", set_x(value)).after
+
+
+def made(conn: sqlite3.Connection, propose, revision: int, *rest: Any) -> history.Change:
     with atomic(conn):
-        return history.edit(conn, "probe", revision, f"x {value}", set_x(value), lambda *_: None).after
+        change = propose(conn, "probe", revision, *rest)
+        history.record(conn, change)
+    return change
 
 
 def test_undo_and_redo_survive_a_new_connection(tmp_path: Path) -> None:
@@ -98,15 +105,35 @@ def test_undo_and_redo_survive_a_new_connection(tmp_path: Path) -> None:
     edit(conn, 2, 60)
     conn.close()
     conn = connect(path)
-    with atomic(conn):
-        _, undone, patch = history.undo(conn, "probe", 3)
+    change = made(conn, history.undo, 3)
+    undone, patch = change.after, change.patch
     assert (undone.document["layers"][0]["x"], undone.revision, undone.undo, undone.redo) == (50, 4, "x 50", "x 60")
     assert patch == set_x(50)
-    with atomic(conn):
-        _, redone, _ = history.redo(conn, "probe", 4)
+    redone = made(conn, history.redo, 4).after
     assert (redone.document["layers"][0]["x"], redone.revision, redone.redo) == (60, 5, None)
     with atomic(conn), pytest.raises(history.NothingToDo):
         history.redo(conn, "probe", 5)
+
+
+def test_what_is_nudged_in_one_go_is_undone_at_once(conn: sqlite3.Connection) -> None:
+    pieces.add(conn, piece())
+    for value, burst in ((11, None), (12, "a"), (13, "a"), (14, "a"), (15, "b"), (16, None)):
+        revision = pieces.load(conn, "probe").revision
+        made(conn, history.edit, revision, f"x {value}", set_x(value), burst)
+
+    def walk(step) -> list[float]:
+        found = []
+        with suppress(history.NothingToDo):
+            while True:
+                found.append(made(conn, step, pieces.load(conn, "probe").revision).after.document["layers"][0]["x"])
+        return found
+
+    assert walk(history.undo) == [15, 14, 11, 10]
+    assert walk(history.redo) == [11, 14, 15, 16]
+    # After an undo a burst does not go on: what was undone could not be made again.
+    made(conn, history.undo, pieces.load(conn, "probe").revision)
+    made(conn, history.edit, pieces.load(conn, "probe").revision, "x 17", set_x(17), "b")
+    assert walk(history.undo)[:2] == [15, 14]
 
 
 def test_a_stale_edit_is_refused_with_what_changed(conn: sqlite3.Connection) -> None:
@@ -123,16 +150,14 @@ def test_a_stale_edit_is_refused_with_what_changed(conn: sqlite3.Connection) -> 
     assert pieces.load(conn, "probe").document["layers"][0]["x"] == 60
 
 
-def test_a_refused_document_leaves_no_trace(conn: sqlite3.Connection) -> None:
+def test_what_is_proposed_or_refused_leaves_no_trace(conn: sqlite3.Connection) -> None:
     pieces.add(conn, piece())
     before = list(conn.iterdump())
-
-    def refuse(*_: object) -> None:
-        raise Fault("No.")
-
-    for patch in (set_x(1), [{"op": "replace", "path": "/id", "value": "other"}], [{"op": "remove", "path": "/none"}]):
+    with atomic(conn):
+        history.edit(conn, "probe", 1, "x", set_x(1))
+    for patch in ([{"op": "replace", "path": "/id", "value": "other"}], [{"op": "remove", "path": "/none"}]):
         with pytest.raises(Fault), atomic(conn):
-            history.edit(conn, "probe", 1, "x", patch, refuse)
+            history.record(conn, history.edit(conn, "probe", 1, "x", patch))
     assert list(conn.iterdump()) == before
 
 
@@ -143,21 +168,20 @@ def test_a_long_random_walk_leads_back(conn: sqlite3.Connection) -> None:
     for step in range(150):
         revision = pieces.load(conn, "probe").revision
         choice = chance.random()
-        with atomic(conn):
-            if choice < 0.35 and past:
-                future.append(present)
-                present = past.pop()
-                _, stored, _ = history.undo(conn, "probe", revision)
-            elif choice < 0.5 and future:
-                past.append(present)
-                present = future.pop()
-                _, stored, _ = history.redo(conn, "probe", revision)
-            else:
-                past.append(present)
-                present, future = copy.deepcopy(present), []
-                present["layers"].append({**piece()["layers"][0], "id": f"box-{step}"})
-                patch = [{"op": "add", "path": "/layers/-", "value": present["layers"][-1]}]
-                _, stored, _ = history.edit(conn, "probe", revision, "add", patch, lambda *_: None)
+        if choice < 0.35 and past:
+            future.append(present)
+            present = past.pop()
+            stored = made(conn, history.undo, revision).after
+        elif choice < 0.5 and future:
+            past.append(present)
+            present = future.pop()
+            stored = made(conn, history.redo, revision).after
+        else:
+            past.append(present)
+            present, future = copy.deepcopy(present), []
+            present["layers"].append({**piece()["layers"][0], "id": f"box-{step}"})
+            patch = [{"op": "add", "path": "/layers/-", "value": present["layers"][-1]}]
+            stored = made(conn, history.edit, revision, "add", patch).after
         assert stored == pieces.load(conn, "probe")
         assert stored.document == present
         assert (stored.undo is not None, stored.redo is not None) == (bool(past), bool(future))
@@ -174,3 +198,33 @@ def test_removed_pieces_can_be_put_back(conn: sqlite3.Connection) -> None:
     assert names(conn) == ["probe"]
     with pytest.raises(pieces.Missing):
         pieces.set_removed(conn, "other", True)
+
+
+DAMAGED = {
+    "no JSON": b"{half",
+    "no object": b"[1]",
+    "another id": b'{"id": "other", "name": "Other", "width": 1, "height": 1}',
+    "no UTF-8": b'{"id": "probe", "name": "\xff", "width": 1, "height": 1}',
+    "half a character": b'{"id": "probe", "name": "\xed\xa0\x80", "width": 1, "height": 1}',
+    "nothing": b"",
+}
+
+
+@pytest.mark.parametrize("content", DAMAGED.values(), ids=DAMAGED.keys())
+def test_a_damaged_row_hides_no_other_and_can_be_read_and_removed(conn: sqlite3.Connection, content: bytes) -> None:
+    pieces.add(conn, piece())
+    pieces.add(conn, piece(id="sound"))
+    conn.execute("UPDATE piece SET document = CAST(? AS TEXT) WHERE id = 'probe'", (content,))
+    [damaged, sound] = pieces.shelf(conn)
+    assert (sound.id, sound.name, sound.fault) == ("sound", "Probe", None)
+    with pytest.raises(Damaged) as caught:
+        pieces.load(conn, "probe")
+    assert caught.value.remedy
+    assert pieces.stored_bytes(conn, damaged.row) == ("probe", content)
+    pieces.set_removed(conn, "probe", True)
+    assert names(conn) == ["sound"]
+
+
+def test_every_commit_is_on_the_disk(conn: sqlite3.Connection) -> None:
+    assert conn.execute("PRAGMA synchronous").fetchone()[0] == 2
+    assert conn.execute("PRAGMA journal_mode").fetchone()[0] == "wal"

@@ -53,11 +53,17 @@ def unpack(tape: dict[str, Any]) -> dict[tuple[str, str], tuple[np.ndarray, np.n
 def test_shelf_and_piece(client: FlaskClient) -> None:
     shelf = client.get("/api/pieces").get_json()["pieces"]
     assert [entry["id"] for entry in shelf] == list(DEMO)
+    assert shelf[0] == {"row": 1, "id": "tide-loader", "revision": 1, "name": "Tide loader"} | {
+        "width": 272,
+        "height": 208,
+        "total_ms": 2060,
+        "loop_ms": 2060,
+        "fault": None,
+    }
     whole = client.get(TIDE).get_json()
-    assert whole == shelf[0]
     assert whole["document"] == DEMO["tide-loader"]
     assert whole["poses"]["handover"]["buoy-2"]["y"] == 62
-    assert whole["seam"]["distance_px"] == 0
+    assert whole["seam"]["px"] == 0
 
 
 def test_the_packed_tape_is_the_tape(client: FlaskClient) -> None:
@@ -150,7 +156,7 @@ FAULTS = {
     "no such place": ([{"op": "remove", "path": "/layers/99"}], 422, "/layers/99", None),
     "no operation": ([{"op": "shout", "path": "/name"}], 422, "/name", None),
     "not a list": ("x", 400, "/patch", "x"),
-    "another id": (replace("/id", "other"), 422, "/id", "other"),
+    "another id": (replace("/id", "other"), 422, "/id", "tide-loader"),
     "a loop of no time": (
         [{"op": "replace", "path": f"/transitions/{n}/style", "value": "cut"} for n in range(5)]
         + [{"op": "replace", "path": f"/transitions/{n}/hold_ms", "value": 0} for n in range(5)],
@@ -231,6 +237,25 @@ def test_foreign_hosts_and_origins_are_refused(client: FlaskClient, headers: dic
     assert client.get("/api/pieces", headers=headers).status_code == status
 
 
+@pytest.mark.parametrize(
+    ("site", "status"), [("same-origin", 200), ("none", 200), ("same-site", 403), ("cross-site", 403)]
+)
+def test_only_our_own_page_changes_anything(client: FlaskClient, site: str, status: int) -> None:
+    headers = {"Sec-Fetch-Site": site}
+    assert client.delete(TIDE, headers=headers).status_code == status
+    assert client.post(f"{TIDE}/restore", headers=headers).status_code == status
+    assert client.get("/api/pieces", headers=headers).status_code == 200
+
+
+def test_what_is_known_is_not_sent_again(client: FlaskClient) -> None:
+    for address in (TIDE, "/api/pieces"):
+        first = client.get(address)
+        known = {"If-None-Match": first.headers["ETag"]}
+        assert client.get(address, headers=known).status_code == 304
+        edit(client, client.get(TIDE).get_json()["revision"], replace("/name", address))
+        assert client.get(address, headers=known).status_code == 200
+
+
 def test_drawings_are_read_but_not_stored(client: FlaskClient) -> None:
     drawn = '<rect id="a" width="5" height="4"/><text>Pier</text>'
     svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 8">{drawn}</svg>'
@@ -280,8 +305,43 @@ def test_springs_by_what_is_seen_of_them(client: FlaskClient, overshoot: float, 
     assert found["reading"]["own_ms"] == found["reading"]["spring"]["settling_ms"] == settling_ms
     assert spring.settling_time_s() * 1000 == pytest.approx(settling_ms, abs=1)
     assert max(spring.peak()[1] - 1, 0) == pytest.approx(overshoot, abs=0.001)
-    for wrong in ({"overshoot": 1, "settling_ms": 400}, {"overshoot": 0, "settling_ms": 0}, {"overshoot": "x"}):
-        assert client.post("/api/springs", json=wrong).status_code in (400, 422)
+    assert found["held"] is None
+    assert client.post("/api/springs", json={"overshoot": "x"}).status_code == 400
+
+
+@pytest.mark.parametrize(
+    ("overshoot", "settling_ms", "says"),
+    [
+        (1, 400, "0 to 99%"),
+        (-0.1, 400, "0 to 99%"),
+        (0, 0, "at least 1"),
+        (0, 1, "at least 1"),
+        (0.1, 10, "at least"),
+        (0.95, 400, "at least 4"),
+        (0.95, 42, "at least"),
+        (0.99, 60_001, "within 60 s"),
+        (0.3, 1e12, "within 60 s"),
+    ],
+)
+def test_a_spring_stops_at_what_is_possible_and_says_why(
+    client, overshoot: float, settling_ms: float, says: str
+) -> None:
+    found = client.post("/api/springs", json={"overshoot": overshoot, "settling_ms": settling_ms})
+    assert found.status_code == 200, found.json
+    assert says in found.json["held"]
+    edited = edit(client, patch=replace("/transitions/0/timing", found.json["timing"]))
+    assert edited.status_code == 200
+    assert 0 < found.json["reading"]["own_ms"] <= 60_000
+
+
+@pytest.mark.parametrize(("mass", "velocity"), [(2.5, 0), (1, 4), (3, -2), (0.5, 12)])
+def test_mass_and_start_speed_are_kept(client: FlaskClient, mass: float, velocity: float) -> None:
+    wish = {"overshoot": 0.2, "settling_ms": 700, "mass": mass, "velocity": velocity}
+    timing = client.post("/api/springs", json=wish).json["timing"]
+    assert (timing.get("mass", 1), timing.get("velocity", 0)) == (mass, velocity)
+    spring = Spring(timing["stiffness"], timing["damping"], mass, velocity)
+    assert spring.settling_time_s() * 1000 == pytest.approx(700, abs=1)
+    assert spring.peak()[1] - 1 == pytest.approx(0.2, abs=0.001)
 
 
 def test_a_piece_is_asked_and_stays_as_it_is(client: FlaskClient) -> None:
@@ -377,5 +437,5 @@ def test_looks_are_drawn(client: FlaskClient, asked: str, size: tuple[int, int])
 
 def test_a_state_that_is_not_there_is_not_drawn(client: FlaskClient) -> None:
     answer = client.get(f"{TIDE}/picture.png?state=moon")
-    assert answer.status_code == 400
+    assert answer.status_code == 422
     assert "Known: slack" in answer.get_json()["error"]["remedy"]

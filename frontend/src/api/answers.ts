@@ -2,6 +2,20 @@
 import type { ConicGradient, Ellipse, Group, LinearGradient, Path, Picture, Medium, Piece, RadialGradient, Rectangle, Stop, Text, Transition } from './generated/piece';
 
 export type { Piece, Stop, Transition };
+/** What the shelf tells of a piece before it is looked at. */
+export interface ShelfEntry {
+  row: number;
+  id: string;
+  revision: number;
+  name: string;
+  width: number;
+  height: number;
+  /** null until they have been worked out; `loop_ms` also where the run ends. */
+  total_ms: number | null;
+  loop_ms: number | null;
+  /** What is wrong with what is stored, if it is no piece. */
+  fault: string | null;
+}
 export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture | Medium;
 export type Gradient = LinearGradient | RadialGradient | ConicGradient;
 export interface Shadow {
@@ -104,18 +118,20 @@ export interface Artwork {
 export interface Seam {
   /** Whether values jump by more than rounding. */
   open: boolean;
-  distance_px: number;
+  px: number;
   colour: number;
   /** The jump of speed, px per second. */
-  speed_px_s: number;
+  speed: number;
   layer: string | null;
   speed_layer: string | null;
   /** The share of pixels that look different, where values do. */
   picture: number;
 }
 
-/** A spring by what is seen of it; the overshoot as a share of the way. */
+/** A spring by what is seen of it; the overshoot as a share of the way. Mass is 1 and start speed 0 where they are not said. */
 export interface SpringShape {
+  mass?: number;
+  velocity?: number;
   overshoot: number;
   settling_ms: number;
 }
@@ -154,7 +170,7 @@ export interface PathForm {
 /** What the rows of a track hold. */
 export type Form =
   | { kind: 'switch' | 'fade'; values: [Value, Value] }
-  | { kind: 'lengths' }
+  | { kind: 'lengths' | 'inverse' }
   | { kind: 'shadows'; inset: boolean[] }
   | { kind: 'gradient'; gradient: Gradient['kind']; numbers: string[]; stops: number }
   | PathForm;
@@ -186,6 +202,15 @@ export type Operation =
   | { op: 'remove'; path: string }
   | { op: 'move' | 'copy'; from: string; path: string };
 export type ChangeAnswer = Head & Computed & { patch: Operation[] };
+
+/** What a file for others would hold, told before it is made. */
+export interface HandoffReport {
+  name: string;
+  holds: string;
+  leaves_out: string[];
+  /** Why there is none; empty where there is one. */
+  refused: Pick<Fault, 'message' | 'place' | 'remedy'>[];
+}
 
 export interface Fault {
   kind: string;

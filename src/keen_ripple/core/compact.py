@@ -119,7 +119,7 @@ def _tolerances(track: TapeTrack) -> list[float]:
     width = track.rows.shape[1]
     if track.form is None:
         return [BY_NAME[track.property].tolerance] if width == 1 else [1.0, 1.0, 1.0, 1.0 / 255.0]
-    return [0.0 if track.form["kind"] == "path" else 0.002] * width
+    return [0.0 if track.form["kind"] in ("path", "inverse") else 0.002] * width
 
 
 def unpack(data: bytes) -> dict[str, tuple[TapeTrack, ...]]:

@@ -7,14 +7,16 @@ that no tolerance of a tape is spent on it.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
+from keen_ripple.core.finer import Finer
 from keen_ripple.core.legs import Leg
+from keen_ripple.core.moves import Move
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.properties import BY_NAME, blend_of
 from keen_ripple.core.rehearse import Stage
@@ -46,7 +48,7 @@ class _Beginning:
         )
 
 
-def carried_run(piece: Piece, poses: Mapping[str, Pose]) -> tuple[Run, dict[str, Leg]]:
+def carried_run(piece: Piece, poses: Mapping[str, Pose], finer: Mapping[str, Finer]) -> tuple[Run, dict[str, Leg]]:
     """The run, and the legs that its segments name. Raises RunFault for a loop that takes no time."""
     stage = Stage(piece)
     legs: dict[str, Leg] = {}
@@ -64,14 +66,22 @@ def carried_run(piece: Piece, poses: Mapping[str, Pose]) -> tuple[Run, dict[str,
             loop = int(beginning.at_ms - alike.at_ms)
             run = Run(int(alike.at_ms), loop, segments, stage.state, piece.plays)
             return with_common_loop(piece, run), _lasting(legs, segments)
+        if legs:
+            last, began = next(reversed(legs)), stage.began_ms
+            legs[last] = replace(legs[last], moves=_begun(legs[last].moves, departure - began))
         beginnings.append(beginning)
         before = poses[stage.state]
         moves = tuple(move.later(-departure) for move in stage.take(transition, departure))
         name = f"{transition.id}~{len(beginnings)}"
-        legs[name] = Leg(transition, before, poses[transition.to], piece.blend, moves, 0, {}, carried=True)
+        legs[name] = Leg(transition, before, poses[transition.to], piece.blend, moves, 0, {}, True, finer)
         stage.segments[-1] = replace(stage.segments[-1], leg=name)
     segments = _segments(stage, until_ms=stage.reached_ms)
     return with_common_loop(piece, Run(int(stage.reached_ms), None, segments, stage.state)), _lasting(legs, segments)
+
+
+def _begun(moves: Sequence[Move], until_ms: float) -> tuple[Move, ...]:
+    """Without what still waits for its delay when the next transition begins, which takes it over or gives it up."""
+    return tuple(m for m in moves if m.start_ms < until_ms or m.end_ms <= until_ms)
 
 
 def _beginning(stage: Stage, transition: str, departure: float, early_ms: int) -> _Beginning:

@@ -2,8 +2,39 @@
 
 from __future__ import annotations
 
+import json
 from collections.abc import Sequence
 from typing import Any
+
+# Of a value no more than this many characters are quoted, and of many faults no more than this many are told.
+LONGEST_QUOTE = 200
+# Lists of what there is may be long.
+LONGEST_REMEDY = 600
+MOST_FAULTS = 50
+
+
+def quoted(value: Any, longest: int = 80) -> str:
+    """A value as it stands, in quotes if it is text, cut to so many characters."""
+    text = repr(value[: longest + 1] if isinstance(value, str) else value)
+    return text if len(text) <= longest else f"{text[: longest - 1]}…"
+
+
+def brief(value: Any) -> Any:
+    """A value of JSON as it is, or the beginning of its text where it is long."""
+    if isinstance(value, str):
+        return value if len(value) <= LONGEST_QUOTE else f"{value[: LONGEST_QUOTE - 1]}…"
+    text = ""
+    for part in json.JSONEncoder(ensure_ascii=False, default=str).iterencode(value):
+        text += part[: LONGEST_QUOTE + 1]
+        if len(text) > LONGEST_QUOTE:
+            return f"{text[: LONGEST_QUOTE - 1]}…"
+    return json.loads(text)
+
+
+def _quoting_briefly(message: str, value: Any) -> str:
+    if not isinstance(value, str) or len(value) <= LONGEST_QUOTE:
+        return message
+    return message.replace(repr(value), repr(brief(value))).replace(value, brief(value))
 
 
 class Fault(ValueError):
@@ -14,11 +45,11 @@ class Fault(ValueError):
     """
 
     def __init__(self, message: str, *, place: str = "", value: Any = None, remedy: str = "") -> None:
-        super().__init__(message)
-        self.message = message
+        self.message = _quoting_briefly(message, value)
+        super().__init__(self.message)
         self.place = place
         self.value = value
-        self.remedy = remedy
+        self.remedy = remedy if len(remedy) <= LONGEST_REMEDY else f"{remedy[: LONGEST_REMEDY - 1]}…"
 
     def __str__(self) -> str:
         where = f"{self.place}: " if self.place else ""
@@ -36,6 +67,7 @@ class DocumentFault(Fault):
 
     @classmethod
     def of(cls, faults: Sequence[Fault]) -> DocumentFault:
+        faults = faults[:MOST_FAULTS]
         first = faults[0]
         fault = cls(first.message, place=first.place, value=first.value, remedy=first.remedy)
         fault.all = tuple(faults)
@@ -56,3 +88,7 @@ class PathFault(Fault):
 
 class RunFault(Fault):
     """A piece whose unattended run cannot be played, such as a loop without duration."""
+
+
+class TooMuchFault(Fault):
+    """A piece of which every part is in order, and which all together is more than can be played."""

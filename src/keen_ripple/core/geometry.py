@@ -17,6 +17,7 @@ from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.poses import Pose
+from keen_ripple.core.properties import PICTURES
 
 Box = tuple[float, float, float, float]
 """(x, y, width, height) in the piece's px."""
@@ -107,7 +108,7 @@ def corner_radii(look: Look) -> list[tuple[float, float]]:
 def _radii(kind: str, look: Look) -> list[tuple[float, float]]:
     if kind == "ellipse":
         return [(look["width"] / 2.0, look["height"] / 2.0)] * 4
-    return corner_radii(look) if kind in ("rectangle", "picture") else [(0.0, 0.0)] * 4
+    return corner_radii(look) if kind in ("rectangle", *PICTURES) else [(0.0, 0.0)] * 4
 
 
 def _bounds(kind: str, look: Look, matrix: Floats) -> Box:
@@ -131,16 +132,19 @@ def _bounds(kind: str, look: Look, matrix: Floats) -> Box:
 def _reach(width: float, height: float, radii: list[tuple[float, float]], dx: float, dy: float) -> float:
     """How far a rounded rectangle reaches in the direction (dx, dy): its support function.
 
-    A corner's arc adds √((rx·dx)² + (ry·dy)²) to the reach of the arc's centre, as far as the direction leaves the box
-    at that corner.
+    It is the hull of the arcs of its corners. Where the direction points out of the box at a corner, that arc reaches
+    √((rx·dx)² + (ry·dy)²) beyond its centre; elsewhere the farthest point of an arc is one of its ends.
     """
     corners = zip(((0, 0), (1, 0), (1, 1), (0, 1)), radii, strict=True)
     best = -math.inf
     for (right, bottom), (rx, ry) in corners:
+        side_x, side_y = width * right, height * bottom
         centre_x = width - rx if right else rx
         centre_y = height - ry if bottom else ry
-        out_x, out_y = max(dx if right else -dx, 0.0), max(dy if bottom else -dy, 0.0)
-        best = max(best, centre_x * dx + centre_y * dy + math.hypot(rx * out_x, ry * out_y))
+        if (dx if right else -dx) > 0.0 and (dy if bottom else -dy) > 0.0:
+            best = max(best, centre_x * dx + centre_y * dy + math.hypot(rx * dx, ry * dy))
+        else:
+            best = max(best, side_x * dx + centre_y * dy, centre_x * dx + side_y * dy)
     return best
 
 

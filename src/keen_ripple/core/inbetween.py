@@ -57,6 +57,5 @@ def _blended(row: Property, blend: Blend, a: Any, b: Any, shares: Sequence[float
     if row.blend in STEPWISE or (isinstance(between.form, dict) and between.form["kind"] == "fade"):
         return [plain(b if share >= 0.5 else a) for share in shares]
     rows = between.rows(np.array(shares, dtype=np.float64))
-    if blend.columns == 1:
-        return [round(float(value), 3) for value in clamp(row, rows)[:, 0]]
-    return [plain(between.value(shown)) for shown in rows]
+    values = [plain(between.value(shown)) for shown in clamp(row, rows)]
+    return [round(value, 3) if isinstance(value, float) else value for value in values]

@@ -38,15 +38,17 @@ class Motion:
     def progress(self, t_ms: float) -> float:
         """Progress of the move at a moment; 0 while it waits."""
         move = self.move
-        if move.easing is None or t_ms >= move.end_ms:
+        if t_ms >= move.end_ms:
             return 1.0
+        if move.easing is None or t_ms < move.start_ms:
+            return 0.0
         return float(move.easing(max((t_ms - move.start_ms) / (move.end_ms - move.start_ms), 0.0)))
 
     def value(self, t_ms: float, colour_space: str) -> Any:
         """What is shown at a moment."""
         move = self.move
-        if move.easing is None or t_ms >= move.end_ms:
-            return move.end
+        if t_ms >= move.end_ms or move.easing is None:
+            return move.end if t_ms >= move.end_ms else move.start
         row = BY_NAME[move.property]
         between = blend_of(row, colour_space, move.start, move.end).between(move.start, move.end)
         shown = clamp(row, between.rows(np.array([self.progress(t_ms)])))

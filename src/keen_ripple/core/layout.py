@@ -65,13 +65,14 @@ def _line_up(children: Sequence[MutableMapping[str, Any]], group: Mapping[str, A
         return
     along, across = (AXES["x"], AXES["y"]) if group["layout"] == "row" else (AXES["y"], AXES["x"])
     place, size, padding, _ = along
-    room = group[size] - 2.0 * group[padding] - group["gap"] * (len(children) - 1)
+    room = _inner(group, size, padding) - group["gap"] * (len(children) - 1)
     left = room - sum(child[size] for child in children)
     grow = sum(child["grow"] for child in children)
     if grow > 0.0 and left > 0.0:
         for child in children:
-            child[size] += left * child["grow"] / grow
-        left = 0.0
+            # Sums below 1 take that share of the room (CSS Flexbox Level 1, section 9.7).
+            child[size] += left * child["grow"] / max(grow, 1.0)
+        left *= 1.0 - min(grow, 1.0)
     between = left / (len(children) - 1) if group["justify"] == "between" and len(children) > 1 and left > 0.0 else 0.0
     at = group[padding] + {"centre": left / 2.0, "end": left}.get(group["justify"], 0.0)
     for child in children:
@@ -80,10 +81,15 @@ def _line_up(children: Sequence[MutableMapping[str, Any]], group: Mapping[str, A
         _put_across(child, group, across)
 
 
+def _inner(group: Mapping[str, Any], size: str, padding: str) -> float:
+    """What a padding leaves; nothing where it is wider than the group (CSS Box Sizing Level 3, section 6)."""
+    return float(max(group[size] - 2.0 * group[padding], 0.0))
+
+
 def _put_across(child: MutableMapping[str, Any], group: Mapping[str, Any], axis: tuple[str, ...]) -> None:
     place, size, padding, _ = axis
-    inner = group[size] - 2.0 * group[padding]
+    inner = _inner(group, size, padding)
     if group["align"] == "stretch":
-        child[size] = max(inner, 0.0)
+        child[size] = inner
     share = {"centre": 0.5, "end": 1.0}.get(group["align"], 0.0)
     child[place] = group[padding] + (inner - child[size]) * share

@@ -3,16 +3,19 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
+from keen_ripple.core.errors import TooMuchFault
+from keen_ripple.core.finer import Finer
+from keen_ripple.core.limits import MOST_KNOTS, MOST_MOVES
 from keen_ripple.core.media import played, playing_on, rest_ms
 from keen_ripple.core.moves import Move, length_ms, moves_of
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.run import rest_leg
-from keen_ripple.core.tape import TapeTrack, tape_of
+from keen_ripple.core.tape import TapeTrack, tape_of, too_many_knots
 
 
 @dataclass(frozen=True, eq=False)
@@ -29,6 +32,8 @@ class Leg:
     known: Mapping[Move, TapeTrack]
     # Begun in the middle of another motion: its moves do not start where the pose before it has them.
     carried: bool = False
+    # How much finer than their properties say the tapes of some layers have to be.
+    finer: Mapping[str, Finer] = field(default_factory=dict)
 
     def moves_on_axis(self) -> Iterator[Move]:
         """The moves, to be put behind those of other legs: what is carried over waits at its start where it waits."""
@@ -39,7 +44,7 @@ class Leg:
 
     @cached_property
     def tape(self) -> tuple[TapeTrack, ...]:
-        return tape_of(self.moves, self.blend, self.known)
+        return tape_of(self.moves, self.blend, self.known, self.finer)
 
     @cached_property
     def fade(self) -> Easing | None:
@@ -48,15 +53,19 @@ class Leg:
         return self.transition.timing.progress() if is_fade else None
 
 
-def legs_of(piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg]) -> dict[str, Leg]:
+def legs_of(
+    piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg], finer: Mapping[str, Finer]
+) -> dict[str, Leg]:
     """A leg for each transition, by its id, and for each rest in which a medium plays.
 
-    Those of `known` that would come out the same are taken over.
+    Those of `known` that would come out the same are taken over. Raises TooMuchFault.
     """
     legs: dict[str, Leg] = {}
+    count = 0
     for transition in piece.transitions:
         start = played(piece, poses[transition.from_], transition)
-        leg = Leg(transition, start, poses[transition.to], piece.blend, (), length_ms(transition), {})
+        length = length_ms(transition)
+        leg = Leg(transition, start, poses[transition.to], piece.blend, (), length, {}, finer=finer)
         drafts = [(transition.id, leg)]
         playing = playing_on(piece, transition)
         if playing is not None:
@@ -66,11 +75,31 @@ def legs_of(piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg]) -
             old = known.get(name)
             if old is not None and _same(draft, old):
                 legs[name] = old
-                continue
-            moves = draft.moves or tuple(moves_of(piece, {**poses, transition.from_: start}, transition))
-            tracks = _tracks(old) if old is not None and old.blend == draft.blend else {}
-            legs[name] = replace(draft, moves=moves, known=tracks)
+            else:
+                moves = draft.moves or tuple(moves_of(piece, {**poses, transition.from_: start}, transition))
+                tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
+                legs[name] = replace(draft, moves=moves, known=tracks)
+            count += len(legs[name].moves)
+            if count > MOST_MOVES:
+                raise TooMuchFault(
+                    f"The transitions move more than {MOST_MOVES} values.",
+                    place="/transitions",
+                    value=count,
+                    remedy="Change less from state to state, or split the piece.",
+                )
     return legs
+
+
+def tapes_of(legs: Mapping[str, Leg]) -> dict[str, tuple[TapeTrack, ...]]:
+    """The tapes of all legs, by name. Raises TooMuchFault where they are too much to be sent and kept."""
+    tapes: dict[str, tuple[TapeTrack, ...]] = {}
+    count = 0
+    for name, leg in legs.items():
+        tapes[name] = leg.tape
+        count += sum(len(track.times_ms) for track in leg.tape)
+        if count > MOST_KNOTS:
+            raise too_many_knots()
+    return tapes
 
 
 def _same(leg: Leg, other: Leg) -> bool:
@@ -80,8 +109,11 @@ def _same(leg: Leg, other: Leg) -> bool:
         and leg.after == other.after
         and leg.blend == other.blend
         and leg.length_ms == other.length_ms
+        and leg.finer == other.finer
     )
 
 
-def _tracks(leg: Leg) -> dict[Move, TapeTrack]:
-    return dict(zip(leg.moves, leg.tape, strict=True))
+def _tracks(leg: Leg, finer: Mapping[str, Finer]) -> dict[Move, TapeTrack]:
+    """The tracks that are still fine enough, and not finer than they have to be."""
+    pairs = zip(leg.moves, leg.tape, strict=True)
+    return {move: track for move, track in pairs if leg.finer.get(move.layer) == finer.get(move.layer)}

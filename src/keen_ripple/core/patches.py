@@ -13,6 +13,12 @@ from keen_ripple.core.errors import Fault
 
 Patch = Sequence[Mapping[str, Any]]
 
+MOST_OPERATIONS = 20_000
+# Copies of copies grow without end: so many values may be copied by one patch.
+MOST_COPIED = 200_000
+LONGEST_REASON = 120
+NEEDED = {"add": ("value",), "replace": ("value",), "test": ("value",), "move": ("from",), "copy": ("from",)}
+
 
 class PatchFault(Fault):
     """A patch that is none, or that does not fit the document."""
@@ -23,12 +29,19 @@ def apply(document: Any, patch: Any) -> tuple[Any, list[dict[str, Any]]]:
 
     The document given is left as it is; the new one shares with it whatever the patch does not touch.
     """
-    if not isinstance(patch, list) or not all(isinstance(operation, Mapping) for operation in patch):
+    if not isinstance(patch, list) or not all(map(_is_operation, patch)):
         raise PatchFault("The patch is not a list of operations.", value=patch, remedy="Send RFC 6902 JSON Patch.")
+    if len(patch) > MOST_OPERATIONS:
+        raise PatchFault(f"The patch has {len(patch)} operations.", remedy=f"Send at most {MOST_OPERATIONS}.")
     result = document
     inverse: list[dict[str, Any]] = []
+    copied = 0
     for index, operation in enumerate(patch):
         try:
+            if operation["op"] == "copy":
+                copied += _weight(jsonpointer.resolve_pointer(result, operation["from"]), MOST_COPIED)
+                if copied > MOST_COPIED:
+                    raise ValueError("it copies too much")
             for plain in _plain(result, operation):
                 back = _inverse(result, plain)
                 result = _own_along(result, plain["path"])
@@ -44,12 +57,33 @@ def apply(document: Any, patch: Any) -> tuple[Any, list[dict[str, Any]]]:
             if isinstance(error, Fault):
                 raise
             raise PatchFault(
-                f"Operation {index} does not fit the piece: {error}.",
-                place=str(operation.get("path", "")),
+                f"Operation {index} does not fit the piece: {str(error)[:LONGEST_REASON]}.",
+                place=operation["path"],
                 value=dict(operation),
                 remedy="Load the piece again and make the change anew.",
             ) from None
     return result, inverse
+
+
+def _is_operation(operation: Any) -> bool:
+    """Whether it has the members that its kind needs."""
+    if not isinstance(operation, Mapping) or not isinstance(operation.get("path"), str):
+        return False
+    needed = NEEDED.get(operation.get("op", ""), ()) if isinstance(operation.get("op"), str) else None
+    if needed is None or any(name not in operation for name in needed):
+        return False
+    return isinstance(operation.get("from", ""), str)
+
+
+def _weight(value: Any, most: int) -> int:
+    """How many values there are in it, counted no farther than a little over `most`."""
+    waiting, count = [value], 0
+    while waiting and count <= most:
+        found = waiting.pop()
+        count += 1 + (len(found) // 100 if isinstance(found, str) else 0)
+        if isinstance(found, dict | list):
+            waiting += found.values() if isinstance(found, dict) else found
+    return count
 
 
 def _own_along(document: Any, path: str) -> Any:

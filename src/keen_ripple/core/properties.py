@@ -83,7 +83,8 @@ PROPERTIES: tuple[Property, ...] = (
     _angle("rotation_x", "rotation about x", "transform", ""),
     _angle("rotation_y", "rotation about y", "transform", ""),
     # 0 is none: what turns about x or y is then only foreshortened.
-    _length("perspective", "perspective", "transform", "", default=0.0, low=0.0, clamped=True),
+    Property("perspective", "perspective", "px", "perspective", 0.0, low=0.0, clamped=True, tolerance=0.05,
+             css="transform"),
     _factor("pivot_x", "pivot x", "transform-origin", 0.5),
     _factor("pivot_y", "pivot y", "transform-origin", 0.5),
     Property("visible", "visible", "", "visible", True, tolerance=0.002, css="opacity", svg="opacity"),

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Container, Iterable, Iterator, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
@@ -12,6 +12,7 @@ import numpy as np
 from keen_ripple.core.document import Piece, Transition, walk
 from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.errors import RunFault
+from keen_ripple.core.finer import finer_of, reaches_of
 from keen_ripple.core.interrupt import Motion, held, sent
 from keen_ripple.core.media import playing_on, rest_ms
 from keen_ripple.core.moves import Move, length_ms
@@ -49,7 +50,8 @@ class Rehearsal:
 
     def tape(self) -> tuple[TapeTrack, ...]:
         """A track for each move; of several tracks of one property, the one that began last is seen."""
-        return tape_of(self.moves, self.piece.blend)
+        poses = poses_of(self.piece)
+        return tape_of(self.moves, self.piece.blend, finer=finer_of(self.piece, reaches_of(self.piece, poses, {})))
 
     def sample(self, times_ms: Iterable[float]) -> list[dict[str, dict[str, Any]]]:
         """The pose at each moment; moments must not fall."""
@@ -140,6 +142,8 @@ class Stage:
         spans, goal = Spans(transition), self.poses[transition.to]
         interrupted = any(motion.move.end_ms > now_ms for motion in self.motions.values())
         cancelled: list[Move] = []
+        begun: list[Move] = []
+        superseded: set[tuple[str, str]] = set()
         for layer, name, shown in list(self._shown(now_ms)):
             running = self._running(layer, name, now_ms)
             span = spans.of(layer, name)
@@ -149,9 +153,11 @@ class Stage:
             if motion is running and motion is not None:
                 continue
             self.motions.pop((layer, name), None)
+            if running is not None:
+                superseded.add((layer, name))
             if motion is not None:
                 self.motions[layer, name] = motion
-                self.moves += held(motion, now_ms, shown)
+                begun += held(motion, now_ms, shown)
             elif running is not None:
                 cancelled.append(Move(layer, name, now_ms, now_ms, None, shown, shown))
         if self.reached_ms < now_ms:
@@ -159,7 +165,7 @@ class Stage:
         elif self.segments and self.segments[-1].end_ms > now_ms:
             self.segments[-1] = _cut_short(self.segments[-1], now_ms)
         ends = [motion.move.end_ms for motion in self.motions.values()]
-        self.moves += cancelled
+        self.moves = [*_still_to_come(self.moves, superseded, now_ms), *begun, *cancelled]
         # States are reached in whole ms.
         end = math.ceil(max([now_ms, *ends]) - 1e-9) if interrupted else now_ms + length_ms(transition)
         self._segment("travel", self.state, transition.to, now_ms, end, transition)
@@ -198,6 +204,13 @@ class Stage:
 
     def _segment(self, kind: Any, from_: str, to: str, start: float, end: float, transition: Transition) -> None:
         self.segments.append(Segment(kind, from_, to, start, end, transition.id))
+
+
+def _still_to_come(moves: Sequence[Move], superseded: Container[tuple[str, str]], now_ms: float) -> Iterator[Move]:
+    """Without what waits for its delay and will never begin."""
+    for move in moves:
+        if move.start_ms < now_ms or (move.layer, move.property) not in superseded:
+            yield move
 
 
 def _cut_short(segment: Segment, now_ms: float) -> Segment:

@@ -15,7 +15,7 @@ from typing import Any
 
 from keen_ripple.core.document import Lane, Piece, Transition
 from keen_ripple.core.document.spans import Span, Spans
-from keen_ripple.core.document.transitions import Curve, Spring
+from keen_ripple.core.document.transitions import STIFFEST, Curve, Spring
 from keen_ripple.core.document.undercurrents import Course, Undercurrent
 from keen_ripple.core.early import leaves_early
 from keen_ripple.core.errors import Fault, RunFault
@@ -26,7 +26,6 @@ from keen_ripple.core.timeline import timeline_of
 Moment = Callable[[Fraction], int]
 """From an old moment in ms to a new one, never falling."""
 
-STIFFEST = 1e6
 # How often the length of a run that leaves states early is corrected until it is exact.
 CORRECTIONS = 24
 
@@ -99,11 +98,14 @@ def _retimed(piece: Piece, when: Moment, length_ms: int | None = None) -> Piece:
 def _places(run: Run) -> dict[str, tuple[int, int]]:
     """When each transition's hold and the transition itself start, the first time that they are played."""
     places: dict[str, tuple[int, int]] = {}
+    held_from: int | None = None
     for segment in run.segments:
-        if segment.kind == "travel":
-            end = int(segment.start_ms)
-            hold = next((s for s in run.segments if s.kind == "hold" and s.end_ms == end), None)
-            places.setdefault(segment.transition, (int(hold.start_ms) if hold else end, end))
+        if segment.kind == "hold":
+            held_from = int(segment.start_ms)
+        else:
+            start = int(segment.start_ms)
+            places.setdefault(segment.transition, (start if held_from is None else held_from, start))
+            held_from = None
     return places
 
 
@@ -125,7 +127,7 @@ def _transition(transition: Transition, when: Moment, held_from: int, start: int
         "early_ms": when(Fraction(transition.early_ms)) - when(Fraction(0)),
         "timing": _timing(transition.timing, local(transition.timing.length_ms())),
     }
-    old = Spans(transition)
+    old = Spans(_moving(transition))
     keyed = transition.model_copy(
         update={**changes, "lanes": tuple(_lane(a, transition, old, local) for a in transition.lanes)}
     )
@@ -134,7 +136,13 @@ def _transition(transition: Transition, when: Moment, held_from: int, start: int
         for stagger in transition.staggers
     )
     kept = keyed.model_copy(update={"staggers": staggers})
-    return kept if not staggers or _in_order(old, Spans(kept), transition, local) else _spelled_out(keyed, old, local)
+    in_order = not staggers or _in_order(old, Spans(_moving(kept)), transition, local)
+    return kept if in_order else _spelled_out(keyed, old, local)
+
+
+def _moving(transition: Transition) -> Transition:
+    """As a tween: a cut has lanes of no length, and keeps their times for the day on which it is a tween again."""
+    return transition if transition.style == "tween" else transition.model_copy(update={"style": "tween"})
 
 
 def _lane(lane: Lane, transition: Transition, spans: Spans, local: Callable[[int], int]) -> Lane:

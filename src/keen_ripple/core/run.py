@@ -10,6 +10,7 @@ from typing import Literal
 
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.errors import RunFault
+from keen_ripple.core.limits import LONGEST_COMMON_LOOP_MS
 from keen_ripple.core.media import rest_ms
 from keen_ripple.core.moves import length_ms
 
@@ -44,7 +45,7 @@ class Run:
 
     `plays` is how often the loop is played before the piece rests in `final_state`, None for ever. After
     `common_loop_ms` everything looks as before, undercurrents too, from `lead_in_ms` on or, where the run ends, from
-    its end; None where nothing goes round.
+    its end; None where nothing goes round, or only in more than 2⁵³ ms.
     """
 
     lead_in_ms: int
@@ -134,7 +135,8 @@ def with_common_loop(piece: Piece, run: Run) -> Run:
     ends = [(segment.from_, segment.to) for segment in looping] or [(run.final_state, run.final_state)]
     periods = [u.period_ms for u in piece.undercurrents if any(u.runs(*pair) for pair in ends)]
     periods += [run.loop_ms] if run.loop_ms and not run.plays else []
-    return replace(run, common_loop_ms=math.lcm(*periods) if periods else None)
+    common = math.lcm(*periods) if periods else None
+    return replace(run, common_loop_ms=common if common is None or common <= LONGEST_COMMON_LOOP_MS else None)
 
 
 def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:

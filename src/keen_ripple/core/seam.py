@@ -3,53 +3,74 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
-from typing import Any
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.colour import oklab_of
-from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.document.layers import LayerBase, walk
 from keen_ripple.core.geometry import outline_points, placed, seen
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.run import Run, Segment
 from keen_ripple.core.sampling import poses_at
+from keen_ripple.core.seam_looks import differs_otherwise, is_plain, length_jump, shade_jump
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.track import tracks_of
 
 # Speeds are measured over this long on either side, in ms.
 STEP_MS = 1.0
-# Points at which each curve of an outline is followed.
-POINTS_PER_CURVE = 9
+# Points at which each curve of an outline is followed: chords then leave a circle of 100 px by less than 0.02 px.
+POINTS_PER_CURVE = 40
+# Below these both sides are the same but for rounding.
+LEAST_PX = 0.05
+LEAST_COLOUR = 0.005
 
 
 @dataclass(frozen=True)
 class Seam:
     """What jumps where a loop closes, and the layer that jumps most in each way; None where nothing does.
 
-    `distance_px`: the greatest way of a point on an outline. `colour`: the greatest ΔE OK, alpha and opacity included.
-    `speed_px_s`: the greatest change of an outline's speed in px per second.
+    `px`: the greatest way of a point on an outline, 0 where the outline lies on itself again, or the greatest
+    difference of another length: stroke, blur, letters, shadow. `colour`: the greatest ΔE OK, alpha and opacity
+    included. `speed`: the greatest change of an outline's speed in px per second. `picture`: the share of pixels (0–1)
+    that differ, None until somebody has looked. `unsure` holds the jumps in px of what has more than an outline, a
+    text or a gradient, which a picture may show to be none.
     """
 
-    distance_px: float = 0.0
+    px: float = 0.0
     colour: float = 0.0
-    speed_px_s: float = 0.0
+    speed: float = 0.0
     layer: str | None = None
     colour_layer: str | None = None
     speed_layer: str | None = None
+    unsure: Mapping[str, float] = field(default_factory=dict)
+    picture: float | None = None
+
+    @property
+    def needs_a_look(self) -> bool:
+        """Whether only a picture tells if it is open."""
+        return bool(self.unsure) or self.is_open
 
     @property
     def is_open(self) -> bool:
-        """Whether values differ by more than rounding."""
-        return self.distance_px >= 0.05 or self.colour >= 0.005
+        """Whether both sides differ by more than rounding."""
+        return self.px >= LEAST_PX or self.colour >= LEAST_COLOUR or bool(self.picture)
+
+    def looked_at(self, picture: float) -> Seam:
+        """With the share of pixels that differ; where none does, what was unsure has not jumped."""
+        if not picture or not self.unsure:
+            return replace(self, picture=picture, unsure={})
+        layer, px = max(self.unsure.items(), key=lambda item: item[1])
+        worst = (layer, px) if px > self.px else (self.layer or layer, self.px)
+        return replace(self, picture=picture, unsure={}, layer=worst[0], px=worst[1])
 
     def to_json(self) -> dict[str, object]:
         return {
             "open": self.is_open,
-            "distance_px": round(self.distance_px, 3),
+            "px": round(self.px, 3),
             "colour": round(self.colour, 4),
-            "speed_px_s": round(self.speed_px_s, 1),
+            "speed": round(self.speed, 1),
+            "picture": round(self.picture or 0.0, 4),
             "layer": self.layer or self.colour_layer,
             "colour_layer": self.colour_layer,
             "speed_layer": self.speed_layer,
@@ -57,19 +78,34 @@ class Seam:
 
 
 def seam_of(timeline: Timeline) -> Seam | None:
-    """The seam of a loop; None where the run ends. Only a cut that closes the loop leaves distance or colour open."""
+    """The seam of a loop by its values; None where the run ends. Only a cut that closes the loop leaves it open."""
     if timeline.run.loop_ms is None:
         return None
     step = _step_ms(timeline.run)
     looks = _around(timeline)
     _, before, after, _ = looks
-    moving = [_outlines(timeline, pose, _stirred(timeline.piece.layers, looks)) for pose in looks]
-    rows = {name: [outlines[name] for outlines in moving] for name in moving[0]}
-    jumps = {name: _way(row[1], row[2]) for name, row in rows.items()}
-    speeds = {name: _speed_change(row) * 1000.0 / step for name, row in rows.items()}
-    shades = {layer: _shade(before[layer], look) for layer, look in after.items() if look is not before[layer]}
-    (layer, distance), (colour_layer, colour), (speed_layer, speed) = map(_worst, (jumps, shades, speeds))
-    return Seam(distance, colour, speed, layer, colour_layer, speed_layer)
+    shares = [_shares(timeline.piece.layers, pose) for pose in (before, after)]
+    seen_layers = frozenset(name for name in before if shares[0][name] > 0.0 or shares[1][name] > 0.0)
+    wanted = _stirred(timeline.piece.layers, looks) & seen_layers
+    moving = [_outlines(timeline, pose, wanted) for pose in looks]
+    kinds = {layer.id: layer.kind for layer, _ in walk(timeline.piece.layers)}
+    jumps: dict[str, float] = {}
+    unsure: dict[str, float] = {}
+    shades: dict[str, float] = {}
+    for name in wanted:
+        one, other = moving[1][name], moving[2][name]
+        old, new = before[name], after[name]
+        jumps[name] = length_jump(old, new, _length(one))
+        shades[name] = shade_jump(old, new, (shares[0][name], shares[1][name]))
+        way = _way(one, other)
+        if way > NOTHING and is_plain(kinds[name], old) and is_plain(kinds[name], new):
+            # A figure that lies on itself again, such as a circle that was turned, has not jumped.
+            jumps[name] = max(jumps[name], way if way < LEAST_PX or _apart(one, other) >= LEAST_PX else 0.0)
+        elif way > NOTHING or differs_otherwise(old, new):
+            unsure[name] = way
+    speeds = {name: _speed_change([outlines[name] for outlines in moving]) * 1000.0 / step for name in wanted}
+    (layer, px), (colour_layer, colour), (speed_layer, speed) = map(_worst, (jumps, shades, speeds))
+    return Seam(px, colour, speed, layer, colour_layer, speed_layer, unsure)
 
 
 def is_alike_at_seam(timeline: Timeline, other: Timeline) -> bool:
@@ -146,11 +182,39 @@ def _outlines(timeline: Timeline, pose: Pose, wanted: frozenset[str]) -> dict[st
 
 
 def _way(a: Floats, b: Floats) -> float:
-    """How far the farthest point goes; of outlines with other points, how far from the other one."""
+    """How far the farthest point goes; of outlines with other points, how far they are apart."""
     if a.shape == b.shape:
         return float(np.max(np.hypot(*(a - b).T)))
-    between = np.hypot(*np.moveaxis(a[:, None] - b[None], -1, 0))
-    return float(max(between.min(axis=0).max(), between.min(axis=1).max()))
+    return _apart(a, b)
+
+
+def _apart(a: Floats, b: Floats) -> float:
+    """The greatest distance of a point of one outline from the other outline (Hausdorff)."""
+    return max(_away(a, b), _away(b, a))
+
+
+def _away(points: Floats, outline: Floats) -> float:
+    """How far the farthest of these points lies from an outline, taken as closed; chords leave a curve by less."""
+    start = outline[None]
+    along = np.roll(outline, -1, axis=0)[None] - start
+    length = np.maximum(np.sum(along**2, axis=-1), 1e-12)
+    share = np.clip(np.sum((points[:, None] - start) * along, axis=-1) / length, 0.0, 1.0)
+    nearest = start + share[..., None] * along
+    return float(np.hypot(*np.moveaxis(points[:, None] - nearest, -1, 0)).min(axis=1).max())
+
+
+def _length(points: Floats) -> float:
+    return float(np.hypot(*np.diff(points, axis=0, append=points[:1]).T).sum())
+
+
+def _shares(layers: Sequence[LayerBase], pose: Pose, around: float = 1.0) -> dict[str, float]:
+    """By how much each layer shows (0–1): its opacity with that of the groups around it."""
+    found: dict[str, float] = {}
+    for layer in layers:
+        look = pose[layer.id]
+        found[layer.id] = around * float(look["opacity"]) * float(look["visible"])
+        found |= _shares(layer.layers, pose, found[layer.id])
+    return found
 
 
 def _speed_change(row: Sequence[Floats]) -> float:
@@ -168,19 +232,3 @@ NOTHING = 1e-3
 def _worst(amounts: Mapping[str, float]) -> tuple[str | None, float]:
     name = max(amounts, key=amounts.__getitem__, default=None)
     return (name, amounts[name]) if name is not None and amounts[name] > NOTHING else (None, 0.0)
-
-
-def _shade(before: Mapping[str, Any], after: Mapping[str, Any]) -> float:
-    """The distance in OKLab, premultiplied by alpha and opacity, alpha itself counted as a fourth axis."""
-    seen_by = [float(look["opacity"]) * float(look["visible"]) for look in (before, after)]
-    jump = abs(seen_by[0] - seen_by[1])
-    for name in ("fill", "stroke"):
-        if isinstance(before.get(name), str) and isinstance(after.get(name), str):
-            a, b = (_premultiplied(look[name], share) for look, share in zip((before, after), seen_by, strict=True))
-            jump = max(jump, float(np.linalg.norm(a - b)))
-    return jump
-
-
-def _premultiplied(text: str, share: float) -> Floats:
-    lightness, a, b, alpha = oklab_of(text)
-    return np.array([lightness, a, b, 1.0]) * alpha * share

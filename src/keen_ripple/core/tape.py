@@ -19,6 +19,9 @@ from keen_ripple.core.arrays import Floats
 from keen_ripple.core.blends import Between, Blend, Switch
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.curves.fit import fit_lines
+from keen_ripple.core.errors import TooMuchFault
+from keen_ripple.core.finer import AS_IT_IS, Finer
+from keen_ripple.core.limits import MOST_KNOTS
 from keen_ripple.core.moves import Move
 from keen_ripple.core.properties import BY_NAME, Property, blend_of
 
@@ -46,21 +49,46 @@ class TapeTrack:
 
 
 def tape_of(
-    moves: Sequence[Move], colour_space: str, known: Mapping[Move, TapeTrack] = MappingProxyType({})
+    moves: Sequence[Move],
+    colour_space: str,
+    known: Mapping[Move, TapeTrack] = MappingProxyType({}),
+    finer: Mapping[str, Finer] = MappingProxyType({}),
 ) -> tuple[TapeTrack, ...]:
-    """The tape of one transition, a track for each of its moves, in their order; `known` ones are taken over."""
+    """The tape of one transition, a track for each of its moves, in their order; `known` ones are taken over.
+
+    `finer` names the layers whose tolerances have to be smaller. Raises TooMuchFault.
+    """
     alike: dict[tuple[Easing, int], list[Move]] = {}
     for move in moves:
         row = BY_NAME[move.property]
         if move.easing is not None and row.blend == "linear" and move not in known:
-            alike.setdefault((move.easing, _exponent(row, move)), []).append(move)
+            alike.setdefault((move.easing, _exponent(row, move, _share(move, finer))), []).append(move)
+    if (
+        sum(len(curve_knots(easing, 2.0**exponent)) * len(group) for (easing, exponent), group in alike.items())
+        > MOST_KNOTS
+    ):
+        raise too_many_knots()
     tracks = {id(move): track for key, group in alike.items() for move, track in _mapped(key, group)}
-    return tuple(known.get(move) or tracks.get(id(move)) or _single(move, colour_space) for move in moves)
+    return tuple(
+        known.get(move) or tracks.get(id(move)) or _single(move, colour_space, _share(move, finer)) for move in moves
+    )
 
 
-def _exponent(row: Property, move: Move) -> int:
+def too_many_knots() -> TooMuchFault:
+    return TooMuchFault(
+        f"The motion of this piece needs more than {MOST_KNOTS} knots.",
+        place="/transitions",
+        remedy="Use easings with fewer steps or stops where many layers move.",
+    )
+
+
+def _share(move: Move, finer: Mapping[str, Finer]) -> float:
+    return finer.get(move.layer, AS_IT_IS).share(BY_NAME[move.property])
+
+
+def _exponent(row: Property, move: Move, share: float) -> int:
     """The tolerance in progress, as a power of two, so that moves of different lengths share the knots of a curve."""
-    return math.floor(math.log2(min(row.tolerance * SHARE / abs(move.end - move.start), 1.0)))
+    return math.floor(math.log2(min(row.tolerance * share * SHARE / abs(move.end - move.start), 1.0)))
 
 
 def _mapped(key: tuple[Easing, int], group: Sequence[Move]) -> Iterator[tuple[Move, TapeTrack]]:
@@ -91,14 +119,14 @@ def _clamped(row: Property, times: Floats, values: Floats) -> tuple[Floats, Floa
     return times, np.clip(values, row.low, row.high)
 
 
-def _single(move: Move, colour_space: str) -> TapeTrack:
+def _single(move: Move, colour_space: str, share: float) -> TapeTrack:
     """A cut, or a move of what is not a number."""
     row = BY_NAME[move.property]
     blend = blend_of(row, colour_space, move.start, move.end)
     if move.easing is None:
         return _cut(move, blend)
     between = blend.between(move.start, move.end)
-    knots = between_knots(blend, move.start, move.end, move.easing, row.tolerance)
+    knots = between_knots(blend, move.start, move.end, move.easing, row.tolerance, share)
     times = move.start_ms + knots[:, 0] * (move.end_ms - move.start_ms)
     return TapeTrack(move.layer, move.property, times, knots[:, 1:], between.form)
 
@@ -118,14 +146,14 @@ def curve_knots(easing: Easing, tolerance: float) -> Floats:
 
 
 @lru_cache(maxsize=4096)
-def between_knots(blend: Blend, start: Any, end: Any, easing: Easing, tolerance: float) -> Floats:
+def between_knots(blend: Blend, start: Any, end: Any, easing: Easing, tolerance: float, share: float = 1.0) -> Floats:
     """Knots (u, columns …) of what lies between two values, within the tolerances of its columns, or `tolerance`.
 
-    Kept: do not write into it.
+    Of these only a `share` (0–1) is used. Kept: do not write into it.
     """
     between = blend.between(start, end)
     u, progress = easing.trace()
-    tolerances = np.array(between.tolerances or (tolerance,) * (blend.columns or 1)) * SHARE
+    tolerances = np.array(between.tolerances or (tolerance,) * (blend.columns or 1)) * SHARE * share
     for _ in range(REFINEMENTS):
         u, progress, finer = _refined(u, progress, between, tolerances * DENSE)
         if not finer:

@@ -13,6 +13,7 @@ import numpy as np
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.early import carried_run, leaves_early
+from keen_ripple.core.finer import Finer, Reaches, finer_of, reaches_of
 from keen_ripple.core.legs import Leg, legs_of
 from keen_ripple.core.poses import Pose, poses_of
 from keen_ripple.core.run import Run, run_of
@@ -29,6 +30,8 @@ class Timeline:
     poses: Mapping[str, Pose]
     run: Run
     legs: Mapping[str, Leg]
+    reaches: Reaches
+    finer: Mapping[str, Finer]
 
     @property
     def rest(self) -> Pose:
@@ -60,11 +63,14 @@ def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
     What `before`, the timeline of an earlier revision, has worked out already is taken over where it still holds.
     """
     poses = poses_of(piece, before.piece, before.poses) if before else poses_of(piece)
-    legs = legs_of(piece, poses, before.legs if before else {})
+    earlier = {id(pose): before.reaches[state] for state, pose in before.poses.items()} if before else {}
+    reaches = reaches_of(piece, poses, earlier)
+    finer = finer_of(piece, reaches)
+    legs = legs_of(piece, poses, before.legs if before else {}, finer)
     if leaves_early(piece):
-        run, carried = carried_run(piece, poses)
-        return Timeline(piece, poses, run, {**legs, **carried})
-    return Timeline(piece, poses, run_of(piece), legs)
+        run, carried = carried_run(piece, poses, finer)
+        return Timeline(piece, poses, run, {**legs, **carried}, reaches, finer)
+    return Timeline(piece, poses, run_of(piece), legs, reaches, finer)
 
 
 Look = dict[str, Any]
@@ -102,6 +108,11 @@ def cross_fade_at(timeline: Timeline, t_ms: float) -> tuple[Pose, float] | None:
 
 def frame_times(run: Run, fps: float) -> list[float]:
     """The moments of the frames of the first round: a loop ends before it shows its first frame again."""
-    count = math.ceil(run.total_ms * fps / 1000.0 - 1e-9)
-    moments = [index * 1000.0 / fps for index in range(count)]
-    return moments if run.loop_ms is not None else [*moments, float(run.total_ms)]
+    moments = every(run.total_ms, fps)
+    return moments[:-1] if run.loop_ms is not None else moments
+
+
+def every(length_ms: float, fps: float) -> list[float]:
+    """The moments of the frames before `length_ms`, and that moment itself."""
+    count = math.ceil(length_ms * fps / 1000.0 - 1e-9)
+    return [*(index * 1000.0 / fps for index in range(count)), float(length_ms)]

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from itertools import pairwise
 
 import numpy as np
@@ -10,6 +10,7 @@ import numpy as np
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.undercurrents import Course, Undercurrent
+from keen_ripple.core.finer import Finer
 from keen_ripple.core.moves import Move
 from keen_ripple.core.properties import BY_NAME, blend_of
 from keen_ripple.core.tape import TapeTrack, tape_of
@@ -25,9 +26,9 @@ def course_tracks(piece: Piece) -> list[tuple[Undercurrent, Track]]:
     ]
 
 
-def course_tape(undercurrent: Undercurrent, colour_space: str) -> list[TapeTrack]:
-    """One track for each course, over one period."""
-    return [_joined(course, undercurrent.period_ms, colour_space) for course in undercurrent.courses]
+def course_tape(undercurrent: Undercurrent, colour_space: str, finer: Mapping[str, Finer]) -> list[TapeTrack]:
+    """One track for each course, over one period; finer than usual for the layers that need it."""
+    return [_joined(course, undercurrent.period_ms, colour_space, finer) for course in undercurrent.courses]
 
 
 def _track(course: Course, period_ms: int, colour_space: str) -> Track:
@@ -46,11 +47,13 @@ def _moves(course: Course, period_ms: int) -> Iterator[Move]:
             yield Move(course.layer, course.property, start, end, parse_easing(easing), value, following)
 
 
-def _joined(course: Course, period_ms: int, colour_space: str) -> TapeTrack:
+def _joined(course: Course, period_ms: int, colour_space: str, finer: Mapping[str, Finer]) -> TapeTrack:
     """The tapes of all moves in one: between them the value stands."""
-    tracks = tape_of(list(_moves(course, period_ms)), colour_space)
+    tracks = tape_of(list(_moves(course, period_ms)), colour_space, finer=finer)
     if not tracks:
-        row = blend_of(BY_NAME[course.property], colour_space, course.keys[0].value).show(course.keys[0].value)
-        return TapeTrack(course.layer, course.property, np.zeros(1), row[None, :])
+        value = course.keys[0].value
+        still = blend_of(BY_NAME[course.property], colour_space, value).between(value, value)
+        return TapeTrack(course.layer, course.property, np.zeros(1), still.rows(np.zeros(1)), still.form)
     times = np.concatenate([track.times_ms for track in tracks])
-    return TapeTrack(course.layer, course.property, times, np.concatenate([track.rows for track in tracks]))
+    rows = np.concatenate([track.rows for track in tracks])
+    return TapeTrack(course.layer, course.property, times, rows, tracks[0].form)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Callable, Mapping
 from dataclasses import dataclass
 from typing import Any
@@ -24,6 +25,11 @@ class Declaration:
     shows: tuple[str, ...]
     text: Callable[[Look, str], str]
     calm: bool = False
+
+
+def css_string(text: str) -> str:
+    """A string of CSS, also inside of an HTML style element: what could end either is written by its number."""
+    return '"' + re.sub(r"""["\\<>\x00-\x1f]""", lambda found: f"\\{ord(found[0]):x} ", text) + '"'
 
 
 def px(value: float) -> str:
@@ -85,8 +91,14 @@ def _blur_and_shadows(look: Look, space: str) -> str:
     return " ".join([_blur(look, space), *drops])
 
 
+# What once has perspective is written with it always, marked by this: only functions of the same kind are blended.
+IN_SPACE = "in space"
+
+
 def _transform(look: Look, _: str) -> str:
-    eye = f"perspective({px(look['perspective'])}) " if look["perspective"] else ""
+    eye = (
+        f"perspective({px(look['perspective'])}) " if look["perspective"] else "perspective(none) " * (IN_SPACE in look)
+    )
     turns = f"rotateX({_deg(look['rotation_x'])}) rotateY({_deg(look['rotation_y'])})"
     return f"{eye}{turns} skewX({_deg(look['skew_x'])}) skewY({_deg(look['skew_y'])})"
 
@@ -117,10 +129,20 @@ def _fill(css: str) -> Declaration:
     return Declaration(css, ("fill",), text, calm=True)
 
 
+# A dash that begins again exactly at the end of the outline would put its cap there.
+ROUND = 1.0001
+
+
+def _visibility(look: Look, _: str) -> str:
+    """An outline of which nothing is drawn shows no caps either. On the way from hidden to visible CSS shows it."""
+    nothing = trimmed(look) and look["trim_end"] <= look["trim_start"] and look["fill"] == "none"
+    return "hidden" if nothing else "visible"
+
+
 def _dash(look: Look, _: str) -> str:
     if trimmed(look):
         drawn = max(look["trim_end"] - look["trim_start"], 0.0)
-        return f"{css_number(drawn)} {css_number(1.0 - drawn)}"
+        return f"{css_number(drawn)} {css_number(ROUND - drawn)}"
     return " ".join(css_number(length, 3) for length in look["stroke_dash"]) or "none"
 
 
@@ -168,20 +190,21 @@ DECLARATIONS: dict[str, tuple[Declaration, ...]] = {
         *BOX,
         BLUR_AND_SHADOWS,
         _fill("fill"),
-        Declaration("d", ("path",), lambda look, _: f'path("{look["path"]}")'),
+        Declaration("d", ("path",), lambda look, _: f"path({css_string(look['path'])})"),
         Declaration("fill-rule", ("fill_rule",), lambda look, _: str(look["fill_rule"])),
         Declaration("stroke", ("stroke",), lambda look, space: colour(look["stroke"], space), calm=True),
         Declaration("stroke-width", ("stroke_width",), lambda look, _: px(look["stroke_width"])),
         Declaration("stroke-linecap", ("stroke_cap",), lambda look, _: str(look["stroke_cap"])),
         Declaration("stroke-linejoin", ("stroke_join",), lambda look, _: str(look["stroke_join"])),
         Declaration("stroke-dasharray", ("stroke_dash", "trim_start", "trim_end"), _dash),
+        Declaration("visibility", ("trim_start", "trim_end"), _visibility),
         Declaration("stroke-dashoffset", ("stroke_dash_offset", "trim_start", "trim_offset"), _dash_offset),
     ),
     "text": (
         *BOX,
         BLUR_AND_SHADOWS,
         _fill("color"),
-        Declaration("font-family", ("font_family",), lambda look, _: f'"{look["font_family"]}", sans-serif'),
+        Declaration("font-family", ("font_family",), lambda look, _: f"{css_string(look['font_family'])}, sans-serif"),
         _px("font-size", "font_size"),
         _plain("font-weight", "font_weight"),
         _plain("line-height", "line_height"),
@@ -197,7 +220,7 @@ DECLARATIONS: dict[str, tuple[Declaration, ...]] = {
         CORNERS,
         Declaration("box-shadow", ("shadows",), _box_shadow),
         BLUR,
-        Declaration("background-image", ("source",), lambda look, _: f'url("{look["source"]}")'),
+        Declaration("background-image", ("source",), lambda look, _: f"url({css_string(look['source'])})"),
         Declaration("background-size", ("fit",), lambda look, _: "100% 100%" if look["fit"] == "fill" else look["fit"]),
         Declaration(
             "background-position",
@@ -234,6 +257,7 @@ INITIAL = {
     "filter": "blur(0px)",
     "fill-rule": "nonzero",
     "stroke-linecap": "butt",
+    "visibility": "visible",
     "stroke-linejoin": "miter",
     "stroke-dasharray": "none",
     "stroke-dashoffset": "0",

@@ -4,41 +4,66 @@ from __future__ import annotations
 
 import base64
 import io
+from collections.abc import Iterator, Mapping
 from functools import lru_cache
 from importlib.resources import files
 
 from fontTools.subset import Options, Subsetter
 from fontTools.ttLib import TTFont
 
-FAMILY = "Hanken Grotesk"
-FILES = ("hanken-grotesk-latin.woff2", "hanken-grotesk-latin-ext.woff2")
+from keen_ripple.core.document import walk
+from keen_ripple.core.timeline import Timeline
+
+# The files of each family and its weights. A character is taken from the first file that has it, as on the page, so
+# that neighbours of one file keep their kerning.
+FAMILIES: Mapping[str, tuple[tuple[str, ...], str]] = {
+    "Hanken Grotesk": (("hanken-grotesk-latin.woff2", "hanken-grotesk-latin-ext.woff2"), "100 900"),
+    "JetBrains Mono": (("jetbrains-mono-latin.woff2",), "100 800"),
+}
+
+
+def font_faces(timeline: Timeline) -> Iterator[str]:
+    """CSS lines that define the families that the piece's texts are set in, the fonts inside as WOFF2."""
+    used: dict[str, set[str]] = {}
+    for layer, _ in walk(timeline.piece.layers):
+        if layer.kind == "text":
+            for pose in timeline.poses.values():
+                used.setdefault(pose[layer.id]["font_family"], set()).update(pose[layer.id]["text"])
+    for family in FAMILIES:
+        yield from _faces(family, "".join(sorted(used.get(family, ()))))
 
 
 @lru_cache(maxsize=64)
-def font_faces(characters: str) -> tuple[str, ...]:
-    """CSS lines that define the family for these characters, the font inside as WOFF2. Empty for no characters."""
-    faces = []
-    for name in FILES:
+def _faces(family: str, characters: str) -> tuple[str, ...]:
+    lines: list[str] = []
+    names, weights = FAMILIES[family]
+    missing = {ord(c) for c in characters}
+    for name in names:
         font = TTFont(io.BytesIO((files("keen_ripple") / "fonts" / name).read_bytes()), recalcTimestamp=False)
-        wanted = {ord(c) for c in characters} & set(font.getBestCmap())
+        wanted = missing & set(font.getBestCmap())
         if not wanted - {32}:
             continue
-        options = Options()
-        options.flavor = "woff2"
-        subsetter = Subsetter(options)
-        subsetter.populate(unicodes=wanted)
-        subsetter.subset(font)
-        font.flavor = "woff2"
-        buffer = io.BytesIO()
-        font.save(buffer)
-        data = base64.b64encode(buffer.getvalue()).decode("ascii")
+        missing -= wanted
         span = ", ".join(f"U+{c:X}" for c in sorted(wanted))
-        faces += [
+        lines += [
             "@font-face {",
-            f'  font-family: "{FAMILY}";',
-            "  font-weight: 100 900;",
+            f'  font-family: "{family}";',
+            f"  font-weight: {weights};",
             f"  unicode-range: {span};",
-            f'  src: url("data:font/woff2;base64,{data}") format("woff2");',
+            f'  src: url("data:font/woff2;base64,{_cut_down(font, wanted)}") format("woff2");',
             "}",
         ]
-    return tuple(faces)
+    return tuple(lines)
+
+
+def _cut_down(font: TTFont, wanted: set[int]) -> str:
+    """The font with these characters alone, as base64 of WOFF2."""
+    options = Options()
+    options.flavor = "woff2"
+    subsetter = Subsetter(options)
+    subsetter.populate(unicodes=wanted)
+    subsetter.subset(font)
+    font.flavor = "woff2"
+    buffer = io.BytesIO()
+    font.save(buffer)
+    return base64.b64encode(buffer.getvalue()).decode("ascii")

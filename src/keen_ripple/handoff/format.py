@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Protocol
 
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.report import Report
 
 
 class Format(Protocol):
@@ -15,6 +16,10 @@ class Format(Protocol):
 
     @property
     def media_type(self) -> str: ...
+
+    def report(self, timeline: Timeline) -> Report:
+        """What the file would hold, and what would be left out of it or refused."""
+        ...
 
     def write(self, timeline: Timeline) -> bytes:
         """The whole file. The same timeline gives the same bytes."""

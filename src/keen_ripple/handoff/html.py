@@ -14,13 +14,17 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
 from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.keyframes import Animation, animations_of
-from keen_ripple.handoff.unsaid import refuse_unsaid
+from keen_ripple.handoff.report import Report, report_of
+from keen_ripple.handoff.unsaid import refuse_unsaid, unsaid
 
 
 @dataclass(frozen=True)
 class Html:
     name: str = "html"
     media_type: str = "text/html"
+
+    def report(self, timeline: Timeline) -> Report:
+        return report_of(timeline, list(unsaid(timeline)))
 
     def write(self, timeline: Timeline) -> bytes:
         refuse_unsaid(timeline)
@@ -51,9 +55,7 @@ def _page(timeline: Timeline) -> Iterator[str]:
 def _style(timeline: Timeline) -> Iterator[str]:
     piece = timeline.piece
     layers = [layer for layer, _ in walk(piece.layers)]
-    yield from font_faces(
-        "".join(sorted({c for layer in layers if layer.kind == "text" for c in layer.base()["text"]}))
-    )
+    yield from font_faces(timeline)
     yield from _rule("body", {"margin": "0"})
     ground = {"background-color": colour(piece.ground, RESTING)} if piece.ground else {}
     size = {"position": "relative", "width": px(piece.width), "height": px(piece.height)}

@@ -6,24 +6,29 @@ different curves at once, as x and y of `translate` may, its keyframes are the k
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Any
 
 import numpy as np
 
-from keen_ripple.core.curves import Easing, parse_easing
+from keen_ripple.core.curves import Easing, Named, Settle, parse_easing
+from keen_ripple.core.curves.fit import CSS_TOLERANCE, as_linear
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.finer import AS_IT_IS
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.track import Progress, Track, looks_at
-from keen_ripple.handoff.css_values import DECLARATIONS, MASK, TRIM, TRIMMED, Declaration
+from keen_ripple.handoff.css_values import DECLARATIONS, IN_SPACE, MASK, TRIM, TRIMMED, Declaration
 
 Span = tuple[float, float, Easing | None]
 # Two values at one moment need two keyframes: apart by this share of the duration, two steps of the last place printed.
 INSTANT = 2e-7
 PLACES = 5
+# Curves written as lines may be off by so many times the tolerance of a tape; nearer than that no text needs to come.
+LOOSER = 4.0
+NEAREST = 1e-4
 # Knots are rounded to a thousandth of a ms: so far from one, it is certain which side of its jump is seen.
 ASIDE_MS = 0.001
 
@@ -161,19 +166,45 @@ def _frames(
     if group.spans is None:
         plan = _plan_of_tape(timeline, own, from_ms, to_ms)
     else:
-        plan = _plan_of_spans(group.spans, from_ms, to_ms, endless)
+        near = _nearness(timeline, own)
+        plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, lambda easing: _text(easing, near))
     space = timeline.piece.blend
     for t_ms, at_ms, before, easing in plan:
         moved = {track.property.name: _value(track, at_ms, before) for track in own}
-        look = {**timeline.rest[layer.id], **moved, **({TRIMMED: True} if tracks.keys() & set(TRIM) else {})}
+        look = {**timeline.rest[layer.id], **moved, **_marks(tracks)}
         yield Keyframe(t_ms - from_ms, {d.css: d.text(look, space) for d in group.declarations}, easing)
+
+
+def _marks(tracks: Collection[str]) -> dict[str, bool]:
+    """What has to be written in one way in all keyframes."""
+    return {
+        **({TRIMMED: True} if set(TRIM) & set(tracks) else {}),
+        **({IN_SPACE: True} if "perspective" in tracks else {}),
+    }
 
 
 Plan = list[tuple[float, float, bool, str | None]]
 """(time of the keyframe, moment whose look it shows, whether just before it, curve until the next)."""
 
 
-def _plan_of_spans(spans: set[Span], from_ms: int, to_ms: int, endless: bool) -> Plan:
+def _nearness(timeline: Timeline, tracks: Sequence[Track]) -> float:
+    """How near to its curve, in progress, all that these tracks move has to stay."""
+    near = CSS_TOLERANCE
+    for track in tracks:
+        if track.property.blend != "linear":
+            continue
+        farthest = max((abs(move.end - move.start) for move in track.moves if move.easing), default=0.0)
+        share = timeline.finer.get(track.layer, AS_IT_IS).share(track.property)
+        near = min(near, LOOSER * track.property.tolerance * share / max(farthest, 1e-9))
+    return max(near, NEAREST)
+
+
+def _text(easing: Easing, near: float) -> str:
+    """A curve in CSS; one that CSS has not as straight lines that stay as near as is needed."""
+    return as_linear(easing, near).css() if isinstance(easing, Settle | Named) else easing.css()
+
+
+def _plan_of_spans(spans: set[Span], from_ms: int, to_ms: int, endless: bool, text: Callable[[Easing], str]) -> Plan:
     """Keyframes where moves start and end. A rest that ends in a cut steps at its end."""
     cuts = {start for start, end, _ in spans if start == end}
     easings = {start: easing for start, end, easing in spans if easing is not None}
@@ -190,7 +221,7 @@ def _plan_of_spans(spans: set[Span], from_ms: int, to_ms: int, endless: bool) ->
                 continue
         easing = easings.get(t)
         following = moments[index + 1] if index + 1 < len(moments) else None
-        curve = easing.css() if easing else ("step-end" if following in cuts else None)
+        curve = text(easing) if easing else ("step-end" if following in cuts else None)
         plan.append((t, t, False, None if last else curve))
     return plan
 

@@ -19,11 +19,11 @@ class HandoffFault(Fault):
 
 def refuse_unsaid(timeline: Timeline) -> None:
     """Raises HandoffFault for the first thing that HTML with CSS keyframes would not show as it is."""
-    for found in _unsaid(timeline):
+    for found in unsaid(timeline):
         raise found
 
 
-def _unsaid(timeline: Timeline) -> Iterator[HandoffFault]:
+def unsaid(timeline: Timeline) -> Iterator[HandoffFault]:
     for segment in timeline.run.segments:
         if segment.kind == "travel" and timeline.legs[segment.leg].fade is not None:
             yield _fault(f"the cross-fade {segment.transition}", "/transitions", "Make it a tween or a cut.")

@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
+import json
 import re
 from collections.abc import Sequence
 from typing import Any
 
+from pydantic import ValidationError
 from svgelements import Matrix, Path
 
+from keen_ripple.core.document.layers import MODELS
+from keen_ripple.core.document.read import as_fault
+from keen_ripple.core.limits import FARTHEST
 from keen_ripple.core.outlines import bounds
-from keen_ripple.intake.outlines import FARTHEST, Outline, ShapeFault
+from keen_ripple.intake.outlines import Outline, ShapeFault
 from keen_ripple.intake.paints import Box
 
 # The least side of the box in which a path is written.
@@ -78,6 +83,16 @@ def layer_of_path(outline: Outline, look: dict[str, Any], box: Box | None = None
         "view_width": width,
         "view_height": height,
     }
+
+
+def check_layer(layer: dict[str, Any]) -> None:
+    """Raises ShapeFault for a layer that no piece could hold."""
+    try:
+        MODELS[layer["kind"]].model_validate_json(json.dumps(layer))
+    except ValidationError as error:
+        [first, *_] = error.errors(include_url=False)
+        fault = as_fault(first)
+        raise ShapeFault(f"{fault.message[0].lower()}{fault.message[1:].removesuffix('.')}") from None
 
 
 def mask_of(outlines: Sequence[Outline], names: Names, rule: str) -> dict[str, Any]:

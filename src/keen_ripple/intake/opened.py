@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from xml.etree.ElementTree import Element, ParseError
 
 from defusedxml import DefusedXmlException
@@ -13,6 +14,11 @@ LARGEST = 8_000_000
 DEEPEST = 200
 MOST_ELEMENTS = 20_000
 SVG = "{http://www.w3.org/2000/svg}"
+LONGEST_HEAD = 20_000
+# Entities that stand for text without markup or other entities, as drawing programs write them for namespaces.
+DOCTYPE = re.compile(rb"<!DOCTYPE[^\[>]*(?:\[(.*?)\]\s*)?>", re.S)
+ENTITY = re.compile(rb"""<!ENTITY\s+([A-Za-z_][\w.-]*)\s+("[^"<&%]*"|'[^'<&%]*')\s*>""")
+PLAIN_ENTITIES = re.compile(rb"(?:\s|<!--.*?-->|" + ENTITY.pattern + rb")*", re.S)
 HREF = "{http://www.w3.org/1999/xlink}href"
 
 
@@ -27,18 +33,31 @@ def opened(data: bytes) -> Element:
             f"The file has {len(data) / 1e6:.1f} MB.", remedy=f"Simplify it to at most {LARGEST // 1_000_000} MB."
         )
     try:
-        root: Element = fromstring(data, forbid_dtd=False, forbid_entities=True, forbid_external=True)
+        root: Element = fromstring(_plain(data), forbid_dtd=False, forbid_entities=True, forbid_external=True)
     except DefusedXmlException as error:
         raise IntakeFault(
-            f"The file declares entities ({getattr(error, 'name', 'external')}).",
-            remedy="Save it as plain SVG: entities are not read, since they can load files or grow without end.",
+            f"The file declares entities that are not read ({getattr(error, 'name', 'external')}).",
+            remedy="Save it as plain SVG: such entities can load files or grow without end.",
         ) from None
     except (ParseError, ValueError, LookupError) as error:
-        raise IntakeFault(f"The file is not XML: {error}.", remedy="Save it again as SVG, in UTF-8.") from None
+        raise IntakeFault(f"The file is not XML: {error}.", remedy="Save it again as SVG.") from None
     if root.tag not in (f"{SVG}svg", "svg"):
         raise IntakeFault(f"The file holds {kind_of(root)}, not svg.", remedy="Choose an SVG file.")
     _measured(root)
     return root
+
+
+def _plain(data: bytes) -> bytes:
+    """The file with its harmless entities, names for plain text, put in and their declarations taken out."""
+    doctype = DOCTYPE.search(data[:LONGEST_HEAD])
+    if doctype is None or not doctype[1] or not PLAIN_ENTITIES.fullmatch(doctype[1]):
+        return data
+    values = {name: value[1:-1] for name, value in ENTITY.findall(doctype[1])}
+    rest = data[: doctype.start()] + data[doctype.end() :]
+    grown = sum(rest.count(b"&" + name + b";") * len(value) for name, value in values.items())
+    if len(rest) + grown > LARGEST:
+        raise IntakeFault("The entities of the file make it too large.", remedy="Save it as plain SVG.")
+    return re.sub(rb"&([A-Za-z_][\w.-]*);", lambda found: values.get(found[1], found[0]), rest)
 
 
 def _measured(root: Element) -> None:

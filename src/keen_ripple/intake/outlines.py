@@ -10,11 +10,8 @@ from xml.etree.ElementTree import Element
 from svgelements import Arc, Close, CubicBezier, Length, Line, Matrix, Move, Path, QuadraticBezier
 
 from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.limits import FARTHEST, LONGEST_PATH
 from keen_ripple.core.outlines import bounds
-
-LONGEST_PATH = 200_000
-# What a piece can hold, in px.
-FARTHEST = 100_000.0
 
 
 class ShapeFault(ValueError):
@@ -36,9 +33,12 @@ class Outline:
 
 def matrix_of(text: str) -> Matrix:
     """A transform attribute. Raises ShapeFault."""
-    matrix = Matrix(text) if text.strip() else Matrix()
+    try:
+        matrix = Matrix(text) if text.strip() else Matrix()
+    except (ValueError, LookupError, ArithmeticError, TypeError):
+        raise ShapeFault(f"its transform {text[:60]!r} is no transform") from None
     if not all(map(math.isfinite, numbers_of(matrix))):
-        raise ShapeFault(f"its transform {text!r} is no transform")
+        raise ShapeFault(f"its transform {text[:60]!r} is no transform")
     return matrix
 
 
@@ -134,6 +134,8 @@ def placed(path: Path, matrix: Matrix) -> Outline | None:
         if data:
             raise ShapeFault("it has points that are no numbers")
         return None
+    if any(abs(side) > FARTHEST for side in path.bbox() or ()):
+        raise ShapeFault("it lies too far away")
     try:
         return Outline(path, data, bounds(data, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)))
     except ValueError as error:

@@ -22,15 +22,7 @@ def stage(root: Element) -> tuple[float, float, Matrix]:
     view = _numbers(root.get("viewBox", ""))
     sides = [(root.get(side) or "").strip() for side in ("width", "height")]
     defaults = view_of(root)
-    try:
-        width, height = (
-            default if not text or text.endswith("%") or text == "auto" else length(text, default)
-            for text, default in zip(sides, defaults, strict=True)
-        )
-    except ShapeFault as fault:
-        raise IntakeFault(
-            f"The size of the drawing is no size: {fault}.", remedy="Give it a width and height."
-        ) from None
+    width, height = (_side(text, default) for text, default in zip(sides, defaults, strict=True))
     if len(view) != 4:
         view = [0.0, 0.0, width, height]
     if min(width, height, view[2], view[3]) <= 0.0 or not all(map(math.isfinite, (width, height, *view))):
@@ -42,6 +34,16 @@ def stage(root: Element) -> tuple[float, float, Matrix]:
         across = down = min(across, down)
     left, top = (width - view[2] * across) / 2.0, (height - view[3] * down) / 2.0
     return round(width, 3), round(height, 3), Matrix(across, 0, 0, down, left - view[0] * across, top - view[1] * down)
+
+
+def _side(text: str, default: float) -> float:
+    """A side of the drawing. What is no length counts as not said, as in browsers."""
+    if text.endswith("%") or not NUMBER.match(text):
+        return default
+    try:
+        return length(text, default)
+    except ShapeFault:
+        return default
 
 
 def view_of(root: Element) -> tuple[float, float]:

@@ -13,7 +13,7 @@ from svgelements import Matrix, Path
 
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.document.fields import PICTURE
-from keen_ripple.intake.layers import Names, group_of, layer_of_box, layer_of_path, mask_of
+from keen_ripple.intake.layers import Names, check_layer, group_of, layer_of_box, layer_of_path, mask_of
 from keen_ripple.intake.opened import IntakeFault, href_of, kind_of, opened
 from keen_ripple.intake.outlines import (
     Outline,
@@ -121,9 +121,15 @@ class _Intake:
         try:
             own = matrix_of(style["transform"]) * matrix
             return self._clipped(element, style, own, self._read(element, kind, style, own))
+        except IntakeFault:
+            raise
         except ShapeFault as fault:
-            self.note(f"{kind} {element.get('id', '')}".strip() + f" was left out: {fault}")
-            return []
+            why = str(fault)
+        except (ValueError, ArithmeticError, LookupError, TypeError):
+            # Whatever the libraries stumble over: one shape that is wrong takes no other with it.
+            why = "it has numbers that cannot be read"
+        self.note(f"{kind} {element.get('id', '')[:60]}".strip() + f" was left out: {why}")
+        return []
 
     def _read(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
         if style["filter"] != "none":
@@ -139,14 +145,20 @@ class _Intake:
         self._count += 1
         if self._count > MOST_LAYERS:
             raise IntakeFault(f"The file has more than {MOST_LAYERS} shapes.", remedy="Simplify it, or split it.")
-        return self._image(element, style, matrix) if kind == "image" else self._shape(element, kind, style, matrix)
+        found = self._image(element, style, matrix) if kind == "image" else self._shape(element, kind, style, matrix)
+        for layer in found:
+            check_layer(layer)
+        return found
 
     def _nested(self, element: Element, kind: str, matrix: Matrix) -> Matrix:
         """Of an svg inside of another: its place and its own units."""
         if kind != "svg" and not (kind == "symbol" and element.get("viewBox")):
             return matrix
         host = self._using[-1] if self._using else element
-        _, _, inner = stage(sized(element, host, self._view))
+        try:
+            _, _, inner = stage(sized(element, host, self._view))
+        except IntakeFault as fault:
+            raise ShapeFault(fault.message.removesuffix(".").lower()) from None
         return inner * offset_of(element, self._view) * matrix
 
     def _group(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:

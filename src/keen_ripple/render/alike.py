@@ -10,8 +10,8 @@ from keen_ripple.render.draw import draw_pose
 
 # Large enough to see what moved, small enough to be drawn after every edit.
 LONGEST_SIDE_PX = 240
-# What an edge may differ by that falls on pixels otherwise.
-SEEN = 16
+# What an edge may differ by that falls on pixels otherwise: the edge of a turned circle by up to 7 of 255.
+SEEN = 8
 
 
 def differing(piece: Piece, a: Pose, b: Pose) -> float:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from typing import Any
 
 import numpy as np
@@ -30,6 +31,19 @@ def draw_at(timeline: Timeline, t_ms: float, scale: float = 1.0, ground: str | N
     fade = cross_fade_at(timeline, t_ms)
     looks: list[tuple[Pose, float]] = [(pose, 1.0)] if fade is None else [(fade[0], 1.0 - fade[1]), (pose, fade[1])]
     return _drawn(timeline.piece, looks, scale, ground)
+
+
+def colour_at(piece: Piece, pose: Pose, x: float, y: float) -> tuple[float, float, float, float]:
+    """(r, g, b, alpha), each 0–255, of the pixel there in px of the piece; transparent outside of it."""
+    if not (0.0 <= x < piece.width and 0.0 <= y < piece.height):
+        return (0.0, 0.0, 0.0, 0.0)
+    surface = skia.Surface(1, 1)
+    canvas = surface.getCanvas()
+    canvas.clear(argb(piece.ground or "none"))
+    canvas.translate(-math.floor(x), -math.floor(y))
+    draw_layers(canvas, piece.layers, pose)
+    r, g, b, alpha = surface.makeImageSnapshot().toarray(colorType=skia.kRGBA_8888_ColorType)[0, 0].tolist()
+    return (float(r), float(g), float(b), float(alpha))
 
 
 def png(pixels: Pixels) -> bytes:

@@ -119,7 +119,7 @@ def _cast(canvas: skia.Canvas, kind: str, look: Look, shadow: Shadow) -> None:
     canvas.save()
     canvas.clipRRect(rrect(kind, look), skia.ClipOp.kDifference, True)
     canvas.translate(shadow.x, shadow.y)
-    canvas.drawRRect(rrect(kind, look, shadow.spread), _blurred(shadow))
+    canvas.drawRRect(rrect(kind, look, shadow.spread), _blurred(canvas, shadow))
     canvas.restore()
 
 
@@ -131,15 +131,24 @@ def _cast_inside(canvas: skia.Canvas, kind: str, look: Look, shadow: Shadow) -> 
     canvas.save()
     canvas.clipRRect(rrect(kind, look), skia.ClipOp.kIntersect, True)
     canvas.translate(shadow.x, shadow.y)
-    canvas.drawDRRect(around, hole, _blurred(shadow))
+    canvas.drawDRRect(around, hole, _blurred(canvas, shadow))
     canvas.restore()
 
 
-def _blurred(shadow: Shadow) -> skia.Paint:
+def _blurred(canvas: skia.Canvas, shadow: Shadow) -> skia.Paint:
     paint = skia.Paint(AntiAlias=True, Color=argb(shadow.colour))
-    if shadow.blur > 0.0:
-        paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, shadow.blur / 2.0))
+    deviation = shadow.blur / 2.0
+    if shadow.blur > 0.0 and _leans(canvas.getTotalMatrix()):
+        paint.setImageFilter(skia.ImageFilters.Blur(deviation, deviation))
+    elif shadow.blur > 0.0:
+        paint.setMaskFilter(skia.MaskFilter.MakeBlur(skia.kNormal_BlurStyle, deviation))
     return paint
+
+
+def _leans(matrix: skia.Matrix) -> bool:
+    """Whether right angles do not stay right. A mask is blurred as if they did, which is far off where they do not."""
+    a, c, b, d = (matrix.get(index) for index in (0, 1, 3, 4))
+    return bool(matrix.hasPerspective() or abs(a * c + b * d) > 1e-6 * (abs(a * d) + abs(b * c)))
 
 
 def _path(canvas: skia.Canvas, look: Look) -> None:

@@ -60,6 +60,8 @@ def written(look: Look) -> skia.Path:
     return pen.path
 
 
+# A dash that begins again exactly at the end of the outline would put its cap there.
+ROUND = 1.0001
 Point = tuple[float, float]
 
 
@@ -118,7 +120,8 @@ def _dash(look: Look, drawn: float, path: skia.Path) -> skia.PathEffect | None:
     if drawn < 1.0:
         length = _length(path)
         phase = -(look["trim_start"] + look["trim_offset"]) * length
-        return skia.DashPathEffect.Make([drawn * length, (1.0 - drawn) * length], phase) if length > 0.0 else None
+        gap = (ROUND - drawn) * length
+        return skia.DashPathEffect.Make([drawn * length, gap], phase) if length > 0.0 else None
     dash = list(look["stroke_dash"])
     dash *= 2 if len(dash) % 2 else 1
     return skia.DashPathEffect.Make(dash, look["stroke_dash_offset"]) if sum(dash) > 0.0 else None

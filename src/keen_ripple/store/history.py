@@ -1,27 +1,40 @@
-"""Edits, undo and redo: each makes a new revision, and all of them survive a restart."""
+"""Edits, undo and redo: each makes a new revision, and all of them survive a restart.
+
+A change is proposed first, so that all that depends on it can be worked out; only then is it recorded.
+"""
 
 from __future__ import annotations
 
 import json
-import sqlite3
-from collections.abc import Callable
-from dataclasses import replace
-from typing import Any, NamedTuple
+from dataclasses import dataclass, replace
+from typing import Any
 
 from keen_ripple.core import patches
 from keen_ripple.core.errors import Fault
+from keen_ripple.store.connect import Connection, Row
+from keen_ripple.store.faults import Damaged
 from keen_ripple.store.pieces import StoredPiece, load
 
-Check = Callable[[StoredPiece, str], None]
-"""Is given the piece before the edit and the JSON text after it; raises a Fault for what must not be stored."""
+# Operations of edits that became one.
+MOST_TOGETHER = 500
 
 
-class Change(NamedTuple):
-    """A piece before and after a change, and the patch that made it."""
+@dataclass(frozen=True)
+class Change:
+    """A piece before and after a change, the patch that makes it, and the JSON text of the piece after it.
+
+    `label` names the revision that it becomes; `inverse` is the way back of a new edit, None for undo and redo. Where
+    it became one with the edit before it, `kept` is the patch of both.
+    """
 
     before: StoredPiece
     after: StoredPiece
+    label: str
     patch: Any
+    text: str
+    inverse: Any = None
+    burst: str | None = None
+    kept: Any = None
 
 
 class Stale(Fault):
@@ -35,44 +48,91 @@ class NothingToDo(Fault):
     """Nothing left to undo or redo."""
 
 
-def edit(conn: sqlite3.Connection, piece_id: str, revision: int, label: str, patch: Any, check: Check) -> Change:
-    """Applies one edit to the given revision. Raises Stale, Missing, PatchFault, and what `check` raises."""
+def edit(conn: Connection, piece_id: str, revision: int, label: str, patch: Any, burst: str | None = None) -> Change:
+    """Proposes one edit of the given revision. Raises Stale, Missing, PatchFault.
+
+    One of the same `burst` as the edit before it becomes one with it: what is nudged ten times is undone at once.
+    """
     piece = _current(conn, piece_id, revision)
     document, inverse = patches.apply(piece.document, patch)
-    if document.get("id") != piece_id:
-        raise Fault("The id of a piece cannot change.", place="/id", value=document.get("id"), remedy="Keep it.")
-    text = _text(document)
-    check(piece, text)
-    number = piece.done + 1
-    conn.execute("DELETE FROM edit WHERE piece_id = ? AND number > ?", (piece_id, piece.done))
-    conn.execute("INSERT INTO edit VALUES (?, ?, ?, ?, ?)", (piece_id, number, label, _text(patch), _text(inverse)))
-    after = replace(piece, document=document, done=number, undo=label, redo=None)
-    return _record(conn, piece, after, text, label, patch)
+    if not isinstance(document, dict) or document.get("id") != piece_id:
+        raise Fault("The id of a piece cannot change.", place="/id", value=piece_id, remedy="Keep it.")
+    after = replace(piece, document=document, done=piece.done + 1, undo=label, redo=None)
+    change = _proposed(piece, after, label, patch, inverse, burst)
+    earlier = _same_burst(conn, piece, burst) if burst else None
+    if earlier is None:
+        return change
+    together, back = [*json.loads(earlier["patch"]), *patch], [*inverse, *json.loads(earlier["inverse"])]
+    if len(together) > MOST_TOGETHER:
+        return change
+    return replace(change, after=replace(change.after, done=piece.done), kept=together, inverse=back)
 
 
-def undo(conn: sqlite3.Connection, piece_id: str, revision: int) -> Change:
-    """Takes the last edit back. Raises Stale, Missing, NothingToDo."""
+def _same_burst(conn: Connection, piece: StoredPiece, burst: str) -> Row | None:
+    """The edit made last, if it is of this burst and nothing has been undone since."""
+    found: Row | None = conn.execute(
+        "SELECT patch, inverse FROM edit WHERE piece_id = ? AND number = ? AND burst = ?"
+        " AND number = (SELECT max(number) FROM edit WHERE piece_id = ?)",
+        (piece.id, piece.done, burst, piece.id),
+    ).fetchone()
+    return found
+
+
+def undo(conn: Connection, piece_id: str, revision: int) -> Change:
+    """Proposes to take the last edit back. Raises Stale, Missing, NothingToDo."""
     piece = _current(conn, piece_id, revision)
-    row = _edit(conn, piece_id, piece.done, "undo")
-    patch = json.loads(row["inverse"])
+    label, patch = _edit(conn, piece_id, piece.done, "undo", "inverse")
     document, _ = patches.apply(piece.document, patch)
     earlier = _label(conn, piece_id, piece.done - 1)
-    after = replace(piece, document=document, done=piece.done - 1, undo=earlier, redo=row["label"])
-    return _record(conn, piece, after, _text(document), f"Undo: {row['label']}", patch)
+    after = replace(piece, document=document, done=piece.done - 1, undo=earlier, redo=label)
+    return _proposed(piece, after, f"Undo: {label}", patch)
 
 
-def redo(conn: sqlite3.Connection, piece_id: str, revision: int) -> Change:
-    """Makes the edit last undone again. Raises Stale, Missing, NothingToDo."""
+def redo(conn: Connection, piece_id: str, revision: int) -> Change:
+    """Proposes to make the edit last undone again. Raises Stale, Missing, NothingToDo."""
     piece = _current(conn, piece_id, revision)
-    row = _edit(conn, piece_id, piece.done + 1, "redo")
-    patch = json.loads(row["patch"])
+    label, patch = _edit(conn, piece_id, piece.done + 1, "redo", "patch")
     document, _ = patches.apply(piece.document, patch)
     later = _label(conn, piece_id, piece.done + 2)
-    after = replace(piece, document=document, done=piece.done + 1, undo=row["label"], redo=later)
-    return _record(conn, piece, after, _text(document), f"Redo: {row['label']}", patch)
+    after = replace(piece, document=document, done=piece.done + 1, undo=label, redo=later)
+    return _proposed(piece, after, f"Redo: {label}", patch)
 
 
-def _current(conn: sqlite3.Connection, piece_id: str, revision: int) -> StoredPiece:
+def record(conn: Connection, change: Change) -> None:
+    """Stores a proposed change, in the transaction in which it was proposed."""
+    after = change.after
+    if change.inverse is not None:
+        patch = _text(change.kept or change.patch)
+        conn.execute("DELETE FROM edit WHERE piece_id = ? AND number >= ?", (after.id, after.done))
+        conn.execute(
+            "INSERT INTO edit VALUES (?, ?, ?, ?, ?, ?)",
+            (after.id, after.done, change.label, patch, _text(change.inverse), change.burst),
+        )
+    conn.execute(
+        "UPDATE piece SET document = ?, revision = ?, done = ? WHERE id = ?",
+        (change.text, after.revision, after.done, after.id),
+    )
+    conn.execute(
+        "INSERT INTO revision VALUES (?, ?, ?, ?)", (after.id, after.revision, change.label, _text(change.patch))
+    )
+
+
+def labels(conn: Connection, piece_id: str, most: int) -> list[tuple[int, str]]:
+    """What happened to a piece, the newest first: revisions and their labels."""
+    rows = conn.execute(
+        "SELECT revision, label FROM revision WHERE piece_id = ? ORDER BY revision DESC LIMIT ?", (piece_id, most)
+    )
+    return [(row["revision"], row["label"]) for row in rows]
+
+
+def _proposed(
+    before: StoredPiece, after: StoredPiece, label: str, patch: Any, inverse: Any = None, burst: str | None = None
+) -> Change:
+    after = replace(after, revision=before.revision + 1)
+    return Change(before, after, label, patch, _text(after.document), inverse, burst)
+
+
+def _current(conn: Connection, piece_id: str, revision: int) -> StoredPiece:
     piece = load(conn, piece_id)
     if piece.revision == revision:
         return piece
@@ -89,30 +149,22 @@ def _current(conn: sqlite3.Connection, piece_id: str, revision: int) -> StoredPi
     raise stale
 
 
-def _edit(conn: sqlite3.Connection, piece_id: str, number: int, what: str) -> sqlite3.Row:
-    row: sqlite3.Row | None = conn.execute(
+def _edit(conn: Connection, piece_id: str, number: int, what: str, column: str) -> tuple[str, Any]:
+    """The label of an edit, and one of its two patches."""
+    row = conn.execute(
         "SELECT label, patch, inverse FROM edit WHERE piece_id = ? AND number = ?", (piece_id, number)
     ).fetchone()
     if row is None:
         raise NothingToDo(f"There is nothing to {what}.", remedy="Go on editing.")
-    return row
+    try:
+        return row["label"], json.loads(row[column])
+    except ValueError:
+        raise Damaged(f"The edit {row['label']!r} is damaged.", remedy="Go on from the piece as it is.") from None
 
 
-def _label(conn: sqlite3.Connection, piece_id: str, number: int) -> str | None:
+def _label(conn: Connection, piece_id: str, number: int) -> str | None:
     row = conn.execute("SELECT label FROM edit WHERE piece_id = ? AND number = ?", (piece_id, number)).fetchone()
     return row["label"] if row else None
-
-
-def _record(
-    conn: sqlite3.Connection, before: StoredPiece, after: StoredPiece, text: str, label: str, patch: Any
-) -> Change:
-    after = replace(after, revision=before.revision + 1)
-    conn.execute(
-        "UPDATE piece SET document = ?, revision = ?, done = ? WHERE id = ?",
-        (text, after.revision, after.done, after.id),
-    )
-    conn.execute("INSERT INTO revision VALUES (?, ?, ?, ?)", (after.id, after.revision, label, _text(patch)))
-    return Change(before, after, patch)
 
 
 def _text(value: Any) -> str:

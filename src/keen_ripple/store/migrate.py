@@ -4,12 +4,11 @@ from __future__ import annotations
 
 import hashlib
 import re
-import sqlite3
 from collections.abc import Iterator
 from importlib.resources import files
 
 from keen_ripple.core.errors import Fault
-from keen_ripple.store.connect import atomic
+from keen_ripple.store.connect import Connection, atomic, complete_statement
 
 NAME = re.compile(r"(\d{4})_\w+\.sql")
 
@@ -18,9 +17,9 @@ class MigrationFault(Fault):
     """A database that these migrations do not lead to."""
 
 
-def migrate(conn: sqlite3.Connection, migrations: dict[int, str] | None = None) -> None:
+def migrate(conn: Connection, migrations: dict[int, str] | None = None) -> None:
     """Brings the database to the newest form. Raises MigrationFault where it is not one of ours or is newer."""
-    known = _shipped() if migrations is None else migrations
+    known = shipped() if migrations is None else migrations
     if sorted(known) != list(range(1, len(known) + 1)):
         raise MigrationFault(
             "The migrations are not numbered from 1 without a gap.", remedy="Install the program anew."
@@ -51,7 +50,7 @@ def _check(number: int, checksum: str, known: dict[int, str]) -> None:
         )
 
 
-def _shipped() -> dict[int, str]:
+def shipped() -> dict[int, str]:
     folder = files("keen_ripple.store") / "migrations"
     named = ((NAME.fullmatch(entry.name), entry) for entry in folder.iterdir())
     return {int(match[1]): entry.read_text("utf-8") for match, entry in named if match}
@@ -66,7 +65,7 @@ def _statements(sql: str) -> Iterator[str]:
     statement = ""
     for part in re.split(r"(?<=;)", sql):
         statement += part
-        if sqlite3.complete_statement(statement):
+        if complete_statement(statement):
             yield statement
             statement = ""
     if statement.strip():

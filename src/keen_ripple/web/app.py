@@ -6,9 +6,10 @@ from pathlib import Path
 
 from flask import Flask
 
-from keen_ripple.store import connect, migrate
+from keen_ripple.store import connect, migrate, told
 from keen_ripple.web import (
     askings,
+    damaged,
     edits,
     errors,
     handoffs,
@@ -25,12 +26,13 @@ from keen_ripple.web import (
 
 
 def create_app(database_path: Path | str) -> Flask:
-    """The application on one database file, which is made or brought up to date. Raises MigrationFault."""
-    conn = connect(database_path)
-    try:
-        migrate(conn)
-    finally:
-        conn.close()
+    """The application on one database file, which is made or brought up to date. Raises StoreFault, MigrationFault."""
+    with told(database_path):
+        conn = connect(database_path)
+        try:
+            migrate(conn)
+        finally:
+            conn.close()
     app = Flask(__name__, static_folder=None)
     app.config.update(DATABASE=str(database_path), MAX_CONTENT_LENGTH=16 * 1024 * 1024)
     # Pretty or sorted JSON costs time on every answer.
@@ -39,6 +41,19 @@ def create_app(database_path: Path | str) -> Flask:
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
     for part in (security, errors):
         part.install(app)
-    for module in (pieces, edits, askings, retimings, springs, presets, takes, intakes, handoffs, schema, page):
+    for module in (
+        pieces,
+        damaged,
+        edits,
+        askings,
+        retimings,
+        springs,
+        presets,
+        takes,
+        intakes,
+        handoffs,
+        schema,
+        page,
+    ):
         app.register_blueprint(module.blueprint)
     return app

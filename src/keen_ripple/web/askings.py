@@ -16,10 +16,11 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.inbetween import inbetweens
 from keen_ripple.core.motion import motion_path
 from keen_ripple.core.timeline import Timeline, timeline_of
-from keen_ripple.render import draw_at, draw_pose, filmstrip, png
+from keen_ripple.render import colour_at
 from keen_ripple.store import pieces
-from keen_ripple.web import revisions
+from keen_ripple.web import pictures, revisions
 from keen_ripple.web.database import connection
+from keen_ripple.web.drawing import drawn
 from keen_ripple.web.errors import RequestFault
 from keen_ripple.web.playback import answer
 from keen_ripple.web.requests import body, field, number
@@ -29,6 +30,7 @@ blueprint = Blueprint("askings", __name__, url_prefix="/api/pieces/<piece_id>")
 MOST_STEPS = 100
 # Of pictures, in px for each px of the piece.
 LARGEST = 8.0
+LATEST_MS = 1e9
 
 
 def _state(timeline: Timeline, wish: Mapping[str, Any]) -> str:
@@ -74,22 +76,27 @@ def path(piece_id: str) -> ResponseReturnValue:
 def strip(piece_id: str) -> Response:
     """?frames=12&ground=CSS-COLOUR → moments of the run at equal distances on one sheet, as PNG."""
     frames = request.args.get("frames", 12, type=int)
-    sheet = filmstrip(revisions.current_timeline(piece_id), frames, request.args.get("ground") or None)
-    return Response(png(sheet), mimetype="image/png", headers={"Cache-Control": "no-store"})
+    content = drawn(pieces.load(connection(), piece_id), pictures.strip, frames, request.args.get("ground") or None)
+    return Response(content, mimetype="image/png", headers={"Cache-Control": "no-store"})
 
 
 @blueprint.get("/picture.png")
 def picture(piece_id: str) -> Response:
     """?state=ID or ?at=MS, and &scale=1 → that look on nothing but the piece's own ground, as PNG."""
-    timeline = revisions.current_timeline(piece_id)
-    scale = min(max(request.args.get("scale", 1.0, type=float), 0.01), LARGEST)
+    stored = pieces.load(connection(), piece_id)
+    scale = _within(request.args.get("scale", 1.0, type=float), 0.01, LARGEST)
     if "state" in request.args:
-        pixels = draw_pose(timeline.piece, timeline.poses[_state(timeline, request.args)], scale)
+        content = drawn(stored, pictures.state, request.args["state"], scale)
     else:
-        at_ms = min(max(request.args.get("at", 0.0, type=float), 0.0), float(timeline.run.total_ms))
-        pixels = draw_at(timeline, at_ms, scale, timeline.piece.ground)
+        at_ms = _within(request.args.get("at", 0.0, type=float), 0.0, LATEST_MS)
+        content = drawn(stored, pictures.moment, at_ms, scale)
     # Asked for with the revision in its address, so that an edit asks anew.
-    return Response(png(pixels), mimetype="image/png", headers={"Cache-Control": "private, max-age=60"})
+    return Response(content, mimetype="image/png", headers={"Cache-Control": "private, max-age=60"})
+
+
+def _within(value: float, low: float, high: float) -> float:
+    """Within limits; what is no number is the lower one."""
+    return min(max(value, low), high) if value == value else low
 
 
 @blueprint.post("/colour")
@@ -97,8 +104,6 @@ def colour(piece_id: str) -> ResponseReturnValue:
     """{state, x, y} → the colour that the state's pose shows there, in px of the piece; `none` outside of it."""
     wish = body()
     timeline = revisions.current_timeline(piece_id)
-    pixels = draw_pose(timeline.piece, timeline.poses[_state(timeline, wish)])
-    x, y = int(number(wish, "x")), int(number(wish, "y"))
-    inside = 0 <= y < pixels.shape[0] and 0 <= x < pixels.shape[1]
-    r, g, b, alpha = (float(channel) for channel in pixels[y, x]) if inside else (0.0, 0.0, 0.0, 0.0)
+    pose = timeline.poses[_state(timeline, wish)]
+    r, g, b, alpha = colour_at(timeline.piece, pose, number(wish, "x"), number(wish, "y"))
     return jsonify({"colour": colour_text((r, g, b, alpha / 255.0)) if alpha else "none"})

@@ -2,20 +2,19 @@
 
 from __future__ import annotations
 
-import sqlite3
 import threading
 
 from flask import current_app
 
-from keen_ripple.store import connect
+from keen_ripple.store import Connection, connect
 
 _of_thread = threading.local()
 
 
-def connection() -> sqlite3.Connection:
+def connection() -> Connection:
     """The connection of this thread to the application's database."""
     path = current_app.config["DATABASE"]
-    known: dict[str, sqlite3.Connection] = _of_thread.__dict__.setdefault("connections", {})
+    known: dict[str, Connection] = _of_thread.__dict__.setdefault("connections", {})
     if path not in known:
         known[path] = connect(path)
     return known[path]

@@ -4,15 +4,19 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, jsonify
+from flask import Flask, current_app, jsonify
 from flask.typing import ResponseReturnValue
 from werkzeug.exceptions import HTTPException
 
-from keen_ripple.core.errors import DocumentFault, Fault
+from keen_ripple.core.errors import DocumentFault, Fault, brief
+from keen_ripple.store import DatabaseError, fault_of
+from keen_ripple.store.faults import Busy, DiskFull, StoreFault
 from keen_ripple.store.history import NothingToDo, Stale
 from keen_ripple.store.pieces import Missing
+from keen_ripple.web.drawing import TooManyPictures
 
 STATUS: dict[type[Fault], int] = {Stale: 409, Missing: 404, NothingToDo: 409}
+STATUS |= {DiskFull: 507, Busy: 503, StoreFault: 500, TooManyPictures: 503}
 
 
 class RequestFault(Fault):
@@ -25,6 +29,8 @@ STATUS[RequestFault] = 400
 def install(app: Flask) -> None:
     app.register_error_handler(Fault, _fault)
     app.register_error_handler(HTTPException, _http)
+    app.register_error_handler(DatabaseError, lambda error: _fault(fault_of(error)))
+    app.register_error_handler(Exception, _unforeseen)
 
 
 def _fault(fault: Fault) -> ResponseReturnValue:
@@ -37,10 +43,17 @@ def _fault(fault: Fault) -> ResponseReturnValue:
 
 
 def _one(fault: Fault) -> dict[str, Any]:
-    value = fault.value if isinstance(fault.value, str | int | float | bool | None | list | dict) else str(fault.value)
-    return {"message": fault.message, "place": fault.place, "value": value, "remedy": fault.remedy}
+    return {"message": fault.message, "place": fault.place, "value": brief(fault.value), "remedy": fault.remedy}
 
 
 def _http(error: HTTPException) -> ResponseReturnValue:
     fault = {"kind": "Http", "message": error.description, "place": "", "value": None, "remedy": ""}
     return jsonify({"error": fault}), error.code or 500
+
+
+def _unforeseen(error: Exception) -> ResponseReturnValue:
+    """A fault of ours: told without its inside, which goes to the log."""
+    current_app.logger.exception("A request could not be answered.", exc_info=error)
+    message = "Keen Ripple could not do this; nothing was stored."
+    fault = {"kind": "Unforeseen", "message": message, "place": "", "value": None, "remedy": "Try something else."}
+    return jsonify({"error": fault}), 500

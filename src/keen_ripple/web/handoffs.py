@@ -2,16 +2,33 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, Response
+from typing import Any
+
+from flask import Blueprint, Response, jsonify
+from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.timeline import timeline_of
-from keen_ripple.handoff import FORMATS
+from keen_ripple.core.timeline import Timeline, timeline_of
+from keen_ripple.handoff import FORMATS, Format
 from keen_ripple.store import pieces
+from keen_ripple.web import revisions
 from keen_ripple.web.database import connection
 from keen_ripple.web.errors import RequestFault
 
 blueprint = Blueprint("handoffs", __name__, url_prefix="/api/pieces/<piece_id>/handoff")
+
+
+@blueprint.get("")
+def reports(piece_id: str) -> ResponseReturnValue:
+    """What each format would hold of the piece, what it would leave out, and why it would be refused."""
+    timeline = revisions.current_timeline(piece_id)
+    return jsonify({"formats": [_report(form, timeline) for form in FORMATS.values()]})
+
+
+def _report(form: Format, timeline: Timeline) -> dict[str, Any]:
+    found = form.report(timeline)
+    refused = [{"message": fault.message, "place": fault.place, "remedy": fault.remedy} for fault in found.refused]
+    return {"name": form.name, "holds": found.holds, "leaves_out": found.leaves_out, "refused": refused}
 
 
 @blueprint.get("/<name>")

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, jsonify
+from flask import Blueprint, jsonify, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.intake import take_svg
@@ -11,11 +11,19 @@ from keen_ripple.web.requests import body, field
 blueprint = Blueprint("intakes", __name__, url_prefix="/api/intake")
 
 
+LONGEST_NAME = 120
+
+
 @blueprint.post("")
 def take() -> ResponseReturnValue:
-    """The layers of an SVG drawing: {name, svg}, the text of the file. Notes say what could not be taken."""
-    wish = body()
-    taken = take_svg(field(wish, "svg", str).encode(), field(wish, "name", str))
+    """The layers of an SVG drawing: the bytes of the file, whatever its encoding, as image/svg+xml, with ?name=…; or
+    {name, svg}, its text. Notes say what could not be taken."""
+    if request.mimetype == "image/svg+xml":
+        name, data = request.args.get("name", ""), request.get_data()
+    else:
+        wish = body()
+        name, data = field(wish, "name", str), field(wish, "svg", str).encode("utf-8", "replace")
+    taken = take_svg(data, name[:LONGEST_NAME])
     taken.piece()
     document = taken.document
     artwork = {key: document[key] for key in ("name", "width", "height", "layers")}

@@ -3,47 +3,100 @@
 from __future__ import annotations
 
 import re
+from dataclasses import asdict
 from typing import Any
 
-from flask import Blueprint, current_app, jsonify
+from flask import Blueprint, Response, current_app, jsonify, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import read_piece
-from keen_ripple.store import atomic, pieces
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.timeline import timeline_of
+from keen_ripple.store import Connection, atomic, pieces
 from keen_ripple.web import revisions
 from keen_ripple.web.database import connection
+from keen_ripple.web.etags import VERSION, unless_known
+from keen_ripple.web.playback import answer
 from keen_ripple.web.requests import body, field
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/api/pieces")
 
+LONGEST_NAME = 120
+# So many pieces of earlier days are measured for one answer.
+MOST_AT_ONCE = 30
+
 
 @blueprint.get("")
 def shelf() -> ResponseReturnValue:
-    """Every piece with what is needed to play it."""
-    stored = pieces.shelf(connection())
-    return jsonify({"pieces": [revisions.whole(current_app.config["DATABASE"], piece) for piece in stored]})
+    """What the shelf shows of every piece before one looks closer; `fault` says what is wrong with a damaged one."""
+    conn = connection()
+    heads = pieces.shelf(conn)
+    unknown = [head.id for head in heads if head.total_ms is None and head.fault is None][:MOST_AT_ONCE]
+    if unknown:
+        with atomic(conn):
+            for piece_id in unknown:
+                _measure(conn, piece_id)
+        heads = pieces.shelf(conn)
+    return unless_known(jsonify({"pieces": [asdict(head) for head in heads]}))
+
+
+def _measure(conn: Connection, piece_id: str) -> None:
+    """Keeps how long a piece is that was put there without being played. One that cannot be says so where it stands."""
+    try:
+        run = revisions.timeline_of_revision(current_app.config["DATABASE"], pieces.load(conn, piece_id)).run
+    except Fault:
+        return
+    pieces.set_lengths(conn, piece_id, run.total_ms, run.loop_ms)
 
 
 @blueprint.post("")
 def add() -> ResponseReturnValue:
-    """A new empty piece by `name`, or a copy of the piece `copy_of`."""
+    """A new empty piece by `name`, a copy of the piece `copy_of`, or the piece `document`; its id, if that is free."""
     wish = body()
     conn = connection()
     with atomic(conn):
-        if "copy_of" in wish:
-            original = pieces.load(conn, field(wish, "copy_of", str))
-            document = {**original.document, "name": f"{original.document['name']} copy"}
-        else:
-            document = _empty(field(wish, "name", str).strip())
-        document["id"] = pieces.free_id(conn, _id_of(document["name"]))
-        read_piece(document)
+        document = _wanted(conn, wish)
+        document["id"] = pieces.free_id(conn, document["id"])
+        timeline = timeline_of(read_piece(document))
+        answer(timeline)
         pieces.add(conn, document)
+        pieces.set_lengths(conn, document["id"], timeline.run.total_ms, timeline.run.loop_ms)
     return jsonify({"id": document["id"]}), 201
+
+
+def _wanted(conn: Connection, wish: dict[str, Any]) -> dict[str, Any]:
+    if "document" in wish:
+        document = dict(field(wish, "document", dict))
+        read_piece(document)
+        return document
+    if "copy_of" in wish:
+        original = pieces.load(conn, field(wish, "copy_of", str)).document
+        name = _copied(original["name"])
+        return {**original, "name": name, "id": _id_of(name)}
+    name = field(wish, "name", str).strip()
+    return {**_empty(name), "id": _id_of(name)}
+
+
+def _copied(name: str) -> str:
+    return f"{name[: LONGEST_NAME - 5]} copy"
 
 
 @blueprint.get("/<piece_id>")
 def show(piece_id: str) -> ResponseReturnValue:
-    return jsonify(revisions.whole(current_app.config["DATABASE"], pieces.load(connection(), piece_id)))
+    stored = pieces.load(connection(), piece_id)
+    key = f"{stored.revision}-{len(stored.undo or '')}-{VERSION}"
+    if request.if_none_match.contains(key):
+        return Response(status=304)
+    response = jsonify(revisions.whole(current_app.config["DATABASE"], stored))
+    response.set_etag(key)
+    response.headers["Cache-Control"] = "no-cache"
+    return response
+
+
+@blueprint.get("/<piece_id>/revision")
+def revision(piece_id: str) -> ResponseReturnValue:
+    """The number of the newest revision: asked for again and again by whoever wants to follow."""
+    return jsonify({"revision": pieces.revision_of(connection(), piece_id)})
 
 
 @blueprint.delete("/<piece_id>")

@@ -9,22 +9,24 @@ from weakref import WeakKeyDictionary
 
 import numpy as np
 
-from keen_ripple.core.legs import Leg
+from keen_ripple.core.legs import Leg, tapes_of
 from keen_ripple.core.poses import Pose
 from keen_ripple.core.readings import leg_reading
-from keen_ripple.core.seam import is_alike_at_seam, seam_of, sides_of
+from keen_ripple.core.seam import is_alike_at_seam
 from keen_ripple.core.tape import TapeTrack
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.undercurrents import course_tape
 from keen_ripple.core.values.plain import plain
-from keen_ripple.render.alike import differing
+from keen_ripple.render import measured_seam
 
 
 def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
     """What differs from `before`, as JSON: changed poses and transitions, and the run with its seam.
 
-    The tape of a changed transition holds only the tracks that changed; its moves name all that it has.
+    The tape of a changed transition holds only the tracks that changed; its moves name all that it has. Raises
+    TooMuchFault.
     """
+    tapes_of(after.legs)
     old_poses: Mapping[str, Pose] = before.poses if before else {}
     old_legs: Mapping[str, Leg] = before.legs if before else {}
     return {
@@ -42,7 +44,7 @@ def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
                     "id": u.id,
                     "period_ms": u.period_ms,
                     "states": u.states,
-                    "tape": packed(course_tape(u, after.piece.blend)),
+                    "tape": packed(course_tape(u, after.piece.blend, after.finer)),
                 }
                 for u in after.piece.undercurrents
             ],
@@ -62,17 +64,13 @@ _seams: WeakKeyDictionary[Timeline, dict[str, Any] | None] = WeakKeyDictionary()
 
 def _seam(after: Timeline, before: Timeline | None) -> dict[str, Any] | None:
     known = before in _seams and is_alike_at_seam(after, before) if before else False
-    _seams[after] = found = _seams[before] if before and known else _measured(after)
+    if before and known:
+        found = _seams[before]
+    else:
+        seam = measured_seam(after)
+        found = seam.to_json() if seam else None
+    _seams[after] = found
     return found
-
-
-def _measured(timeline: Timeline) -> dict[str, Any] | None:
-    """By value, and where values differ by picture too: the share of pixels that do."""
-    seam = seam_of(timeline)
-    if seam is None:
-        return None
-    picture = differing(timeline.piece, *sides_of(timeline)) if seam.is_open else 0.0
-    return {**seam.to_json(), "picture": round(picture, 4)}
 
 
 def _fresh(leg: Leg, old: Leg | None) -> list[TapeTrack]:

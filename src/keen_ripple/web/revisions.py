@@ -9,6 +9,7 @@ from typing import Any
 from flask import current_app
 
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.store import pieces
 from keen_ripple.store.history import Change
@@ -21,18 +22,33 @@ _kept: OrderedDict[tuple[str, str, int], Timeline] = OrderedDict()
 _lock = Lock()
 
 
-def timeline_of_revision(database: str, piece: StoredPiece, computed: Timeline | None = None) -> Timeline:
-    """The timeline of a stored revision, computed at most once while it is kept."""
+def timeline_of_revision(database: str, piece: StoredPiece) -> Timeline:
+    """The timeline of a stored revision, computed at most once while it is kept. Raises DocumentFault, RunFault."""
     key = (database, piece.id, piece.revision)
     with _lock:
-        found = computed or _kept.get(key)
-    found = found or timeline_of(read_piece(piece.document))
+        found = _kept.get(key)
+    if found is None:
+        found = timeline_of(read_piece(piece.document))
+        remember(database, piece, found)
+    return found
+
+
+def timeline_if_playable(database: str, piece: StoredPiece) -> Timeline | None:
+    """The same; None for a piece of earlier days that can no longer be played, so that it can be mended."""
+    try:
+        return timeline_of_revision(database, piece)
+    except Fault:
+        return None
+
+
+def remember(database: str, piece: StoredPiece, timeline: Timeline) -> None:
+    """Keeps the timeline of a revision that is stored."""
+    key = (database, piece.id, piece.revision)
     with _lock:
-        _kept[key] = found
+        _kept[key] = timeline
         _kept.move_to_end(key)
         while len(_kept) > KEPT:
             _kept.popitem(last=False)
-    return found
 
 
 def current_timeline(piece_id: str) -> Timeline:
@@ -45,11 +61,9 @@ def whole(database: str, piece: StoredPiece) -> dict[str, Any]:
     return {**_head(piece), "document": piece.document, **answer(timeline_of_revision(database, piece))}
 
 
-def changed(database: str, change: Change, computed: Timeline) -> dict[str, Any]:
+def changed(change: Change, after: Timeline, before: Timeline | None) -> dict[str, Any]:
     """What one edit changed, as JSON: the patch and the computed differences."""
-    old = timeline_of_revision(database, change.before)
-    new = timeline_of_revision(database, change.after, computed)
-    return {**_head(change.after), "patch": change.patch, **answer(new, old)}
+    return {**_head(change.after), "patch": change.patch, **answer(after, before)}
 
 
 def _head(piece: StoredPiece) -> dict[str, Any]:

@@ -7,6 +7,7 @@ from urllib.parse import urlsplit
 
 from flask import Flask, Response, abort, g, request
 
+READING = {"GET", "HEAD", "OPTIONS"}
 LOCAL = {"127.0.0.1", "localhost", "[::1]"}
 
 
@@ -30,6 +31,9 @@ def _refuse_strangers() -> None:
     origin = request.headers.get("Origin")
     if origin is not None and origin != f"http://{request.host}":
         abort(403, "This origin may not use the application.")
+    # Browsers say where a request comes from even where they send no origin; other programs say nothing.
+    if request.method not in READING and request.headers.get("Sec-Fetch-Site", "none") not in ("same-origin", "none"):
+        abort(403, "Only the application's own page may change anything.")
 
 
 def _headers(response: Response) -> Response:

@@ -6,28 +6,31 @@ import gc
 import sys
 from pathlib import Path
 
-from waitress import create_server
-
 from keen_ripple import demo
 from keen_ripple.core.errors import Fault
-from keen_ripple.store import atomic, connect, pieces
+from keen_ripple.store import atomic, connect, pieces, told
+from keen_ripple.web import drawing
 from keen_ripple.web.app import create_app
+from keen_ripple.web.server import Server
 
 
 def serve(database: Path, port: int, *, with_demo: bool) -> None:
     """Serves until interrupted, on 127.0.0.1 only; prints the address on a line of its own."""
     if not database.parent.is_dir():
         raise Fault(f"There is no folder {database.parent}.", remedy="Make it, or choose another file with --db.")
+    if database.is_dir():
+        raise Fault(f"{database} is a folder.", remedy="Name a file in it with --db.")
     app = create_app(database)
     if with_demo:
         fill(database)
     try:
-        server = create_server(app, host="127.0.0.1", port=port, threads=6, ident=None)
+        server = Server(app, port)
     except OSError as error:
         raise Fault(
             f"Port {port} cannot be used: {error.strerror}.", remedy="Choose another with --port (make demo PORT=…)."
         ) from None
     _collect_seldom()
+    drawing.warm()
     print(f"http://127.0.0.1:{server.effective_port}/", flush=True)
     try:
         server.run()
@@ -44,11 +47,12 @@ def _collect_seldom() -> None:
 
 def fill(database: Path) -> None:
     """Puts the demo's pieces into a database that has none."""
-    conn = connect(database)
-    try:
-        with atomic(conn):
-            if not conn.execute("SELECT 1 FROM piece").fetchone():
-                for document in demo.documents():
-                    pieces.add(conn, document)
-    finally:
-        conn.close()
+    with told(database):
+        conn = connect(database)
+        try:
+            with atomic(conn):
+                if not conn.execute("SELECT 1 FROM piece").fetchone():
+                    for document in demo.documents():
+                        pieces.add(conn, document)
+        finally:
+            conn.close()

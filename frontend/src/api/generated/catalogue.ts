@@ -250,7 +250,7 @@ export const PROPERTIES: Property[] = [
     "name": "perspective",
     "label": "perspective",
     "unit": "px",
-    "blend": "linear",
+    "blend": "perspective",
     "default": 0.0,
     "low": 0.0,
     "high": null,

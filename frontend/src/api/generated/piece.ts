@@ -25,20 +25,30 @@ export interface Piece {
    * The colour space of blending.
    */
   blend?: "oklab" | "srgb";
+  /**
+   * @maxItems 3000
+   */
   layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
   /**
    * @minItems 1
+   * @maxItems 200
    */
   states: [State, ...State[]];
   /**
    * The state in which the piece starts.
    */
   start: string;
+  /**
+   * @maxItems 1000
+   */
   transitions?: Transition[];
   /**
    * How often the loop is played before the piece rests; null for ever.
    */
   plays?: number | null;
+  /**
+   * @maxItems 64
+   */
   undercurrents?: Undercurrent[];
 }
 export interface Group {
@@ -50,7 +60,11 @@ export interface Group {
   locked?: boolean;
   mask?: false;
   kind: "group";
+  /**
+   * @maxItems 3000
+   */
   layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
+  path?: null;
   length_ms?: 0;
   /**
    * px
@@ -135,6 +149,7 @@ export interface Rectangle {
    * @maxItems 0
    */
   layers?: [];
+  path?: null;
   length_ms?: 0;
   /**
    * px
@@ -422,6 +437,7 @@ export interface Ellipse {
    * @maxItems 0
    */
   layers?: [];
+  path?: null;
   length_ms?: 0;
   /**
    * px
@@ -620,6 +636,10 @@ export interface Path {
    * @maxItems 0
    */
   layers?: [];
+  /**
+   * SVG path data.
+   */
+  path: string;
   length_ms?: 0;
   /**
    * px
@@ -799,10 +819,6 @@ export interface Path {
    * px
    */
   blur?: number;
-  /**
-   * SVG path data.
-   */
-  path: string;
   fill_rule?: "nonzero" | "evenodd";
   /**
    * px
@@ -830,6 +846,7 @@ export interface Text {
    * @maxItems 0
    */
   layers?: [];
+  path?: null;
   length_ms?: 0;
   /**
    * px
@@ -967,6 +984,7 @@ export interface Picture {
    * @maxItems 0
    */
   layers?: [];
+  path?: null;
   length_ms?: 0;
   /**
    * px
@@ -1113,6 +1131,7 @@ export interface Medium {
    * @maxItems 0
    */
   layers?: [];
+  path?: null;
   /**
    * Whole milliseconds.
    */
@@ -1549,7 +1568,13 @@ export interface Transition {
   early_ms?: number;
   style?: "tween" | "cut" | "cross-fade";
   timing: Curve | Spring;
+  /**
+   * @maxItems 1000
+   */
   lanes?: Lane[];
+  /**
+   * @maxItems 100
+   */
   staggers?: Stagger[];
 }
 /**
@@ -1648,6 +1673,7 @@ export interface Undercurrent {
   states?: string[] | null;
   /**
    * @minItems 1
+   * @maxItems 500
    */
   courses: [Course, ...Course[]];
 }

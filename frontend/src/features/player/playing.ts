@@ -15,6 +15,9 @@ interface Round {
   parts: Part[];
 }
 
+/** No segment has been shown yet; −1 is what stands before the first of them. */
+const NOT_SHOWN = -2;
+
 /** The segment that is under way at `t`; of several at one moment the last. None after the end. */
 export function segmentAt(segments: readonly Segment[], t: number): number {
   let low = 0;
@@ -33,7 +36,7 @@ export class Playing {
   private poses: Record<string, Pose> = {};
   private run: Run | null = null;
   private tape: Tape = new Map();
-  private current = -1;
+  private current = NOT_SHOWN;
   private parts: Part[] = [];
   private rounds: Round[] = [];
   private under: Scene | null = null;
@@ -49,7 +52,7 @@ export class Playing {
     this.poses = poses;
     this.run = run;
     this.tape = tape;
-    this.current = -1;
+    this.current = NOT_SHOWN;
     this.rounds = run.undercurrents.map((undercurrent) => ({ undercurrent, parts: this.partsOf(unpack(undercurrent.tape)) }));
   }
 

@@ -78,7 +78,8 @@ const WRITERS: Record<string, Writer> = {
     style.strokeLinejoin = String(l.stroke_join);
     if (drawn < 1) {
       path!.setAttribute('pathLength', '1');
-      style.strokeDasharray = `${drawn} ${1 - drawn}`;
+      // A dash that begins again exactly at the end of the outline would put its cap there.
+      style.strokeDasharray = `${drawn} ${1.0001 - drawn}`;
       style.strokeDashoffset = String(-Number(l.trim_start) - Number(l.trim_offset));
     } else {
       path!.removeAttribute('pathLength');

@@ -13,6 +13,8 @@ export function valueOf(form: Form | null, row: Float64Array, columns: number): 
     case 'fade':
       if (row[0]! <= 0 || row[0]! >= 1) return form.values[row[0]! >= 1 ? 1 : 0]!;
       return { kind: 'fade', from: form.values[0]!, to: form.values[1]!, share: row[0]! };
+    case 'inverse':
+      return row[0]! > 0 ? 1 / row[0]! : 0;
     case 'lengths':
       return [...row.subarray(0, columns)];
     case 'path':

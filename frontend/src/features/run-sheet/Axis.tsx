@@ -1,7 +1,7 @@
 import { Fragment, useSyncExternalStore, type PointerEvent } from 'react';
 import type { Run } from '../../api/answers';
 import { useHeld } from '../../shared/ui/useHeld';
-import { clock, useBench, usePlayed } from '../workbench';
+import { clock, jumpText, useBench, usePlayed } from '../workbench';
 import { rulerStep } from './model';
 import type { Mark } from './findings';
 import type { Scale } from './Sheet';
@@ -37,7 +37,7 @@ export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: rea
   };
   const range = shown ?? part;
   const from = run.loop_ms === null ? 0 : run.lead_in_ms;
-  const text = run.loop_ms === null ? `plays once, ${run.total_ms} ms` : `loop ${run.loop_ms} ms${seam ? ` · seam ${seam.distance_px.toFixed(1)} px` : ''}`;
+  const text = run.loop_ms === null ? `plays once, ${run.total_ms} ms` : `loop ${run.loop_ms} ms${seam ? ` · seam ${jumpText(seam)}` : ''}`;
   return (
     <svg className="axis" height={H} width={scale.width + 26} onPointerDown={scrub} onPointerMove={scrub} onPointerUp={letGo} aria-hidden="true">
       {run.loop_ms !== null && run.lead_in_ms > 0 && <Bracket from={scale.x(0)} to={scale.x(from)} text={`lead-in ${run.lead_in_ms} ms`} />}

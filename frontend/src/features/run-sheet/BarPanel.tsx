@@ -49,6 +49,14 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
         starts {Math.round(bar.start_ms)}, ends {Math.round(bar.end_ms)} ms of the run
         {late > 0 && `, ${Math.round(late)} of it by the stagger`}
       </p>
+      {property && (
+        <p className="quiet">
+          Moves by itself.{' '}
+          <button className="plain" onClick={() => void attempt(edits.removeLane(piece!, bar.transition, bar.layer, property))}>
+            Move it with its layer
+          </button>
+        </p>
+      )}
       <TimingEditor key={bar.key} timing={lane?.timing ?? transition.timing} reading={reading} commit={(timing) => make(set({ timing }))} />
     </section>
   );

@@ -1,10 +1,11 @@
 import { memo, useMemo, type KeyboardEvent, type PointerEvent } from 'react';
+import { stepped } from '../../shared/ui/hands';
 import { useHeld } from '../../shared/ui/useHeld';
 import { attempt, edits, labelOf, propertyNamed, rowOf, sayFault, useBench, type RowKey } from '../workbench';
 import { moveBars, type Pull } from './barEdits';
 import { BarShape } from './BarShape';
 import { linkedTo, type Mark } from './findings';
-import { endsBeside, snapped, type Bar, type Snap } from './model';
+import { barsOf, endsBeside, snapped, type Bar, type Snap } from './model';
 import type { Scale } from './Sheet';
 
 export const ROW_H = 27;
@@ -63,17 +64,11 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
     const to = snapped(edge + msAt(event) - now.from_ms, event.ctrlKey ? '10' : snap, [bar.base_ms, ...endsBeside(bars, now.keys)], scale.ms(REACH));
     hold({ ...now, by_ms: Math.max(to, bar.base_ms) - edge });
   };
-  const pullBars = async (keys: readonly string[], pull: Pull) => {
-    try {
-      await attempt(await moveBars(useBench.getState(), bars.filter((bar) => keys.includes(bar.key)), pull));
-    } catch (error) {
-      sayFault(error);
-    }
-  };
+  const pulls = useMemo(() => new Pulls(), []);
   const up = async () => {
     const now = held();
-    if (now && now.by_ms !== 0) await pullBars(now.keys, now);
-    hold(null);
+    if (now && now.by_ms !== 0) await pulls.add(now.keys, now);
+    if (held() === now) hold(null);
   };
   const onKey = (event: KeyboardEvent) => {
     const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key];
@@ -83,7 +78,7 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
     event.stopPropagation();
     const keys = chosen.includes(bar.key) ? chosen : [bar.key];
     choose(keys);
-    void pullBars(keys, { part: event.altKey ? 'end' : 'move', by_ms: by * (event.shiftKey ? 100 : 10), alone: false });
+    void pulls.add(keys, { part: event.altKey ? 'end' : 'move', by_ms: by * (event.shiftKey ? 100 : 10), alone: false });
   };
 
   return (
@@ -125,6 +120,34 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
       </svg>
     </div>
   );
+}
+
+/** Pulls one after another, each from where the one before it has left the bars; steps of a held key are added up. */
+class Pulls {
+  private waiting: { keys: readonly string[]; pull: Pull }[] = [];
+  private running: Promise<void> | null = null;
+
+  add(keys: readonly string[], { part, by_ms, alone }: Pull): Promise<void> {
+    const last = this.waiting.at(-1);
+    if (last && last.pull.part === part && last.pull.alone === alone && last.keys.join() === keys.join()) last.pull.by_ms += by_ms;
+    else this.waiting.push({ keys, pull: { part, by_ms, alone } });
+    this.running ??= this.run().finally(() => (this.running = null));
+    return this.running;
+  }
+
+  private async run(): Promise<void> {
+    for (let next = this.waiting.shift(); next; next = this.waiting.shift()) {
+      const { keys, pull } = next;
+      try {
+        const bench = useBench.getState();
+        const bars = barsOf(bench.run, bench.readings).filter((bar) => keys.includes(bar.key));
+        const edit = await moveBars(bench, bars, pull);
+        await stepped(() => attempt(edit));
+      } catch (error) {
+        sayFault(error);
+      }
+    }
+  }
 }
 
 /** The label of each layer that has a row. */

@@ -1,6 +1,6 @@
 import { Button } from 'antd';
 import { useMemo, useState } from 'react';
-import { BenchFrame, CloseLoop, LoopStage, Retime, useBench, usePlayed, useTrial } from '../workbench';
+import { BenchFrame, CloseLoop, howToPlay, LoopStage, Retime, standingStill, useBench, usePlayed, useTrial } from '../workbench';
 import { BarPanel } from './BarPanel';
 import { Filmstrip } from './Filmstrip';
 import { Marks } from './Marks';
@@ -40,7 +40,7 @@ function OpenSheet() {
   return (
     <div className="sheet-body">
       <main className={tried ? 'sheet-main tried' : 'sheet-main'}>
-        {rows.length ? <Sheet bars={bars} rows={rows} chosen={chosen} choose={choose} snap={snap} marks={marks} /> : <p className="hint">Nothing moves by itself yet. Give the piece a second state in the workbench, and a way to it that follows a hold.</p>}
+        {rows.length ? <Sheet bars={bars} rows={rows} chosen={chosen} choose={choose} snap={snap} marks={marks} /> : <p className="hint">{standingStill(piece!, run) ?? 'Nothing moves: the states that it goes through look the same'}. {howToPlay(piece!, run)}</p>}
         <footer className="sheet-foot">
           <span className="rates" role="group" aria-label="Snap">
             {SNAPS.map(([value, label]) => (

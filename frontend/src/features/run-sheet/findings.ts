@@ -1,6 +1,6 @@
 /* What in a run deserves a look: time in which nothing moves, motion that is cut off, a loop that jumps. Pure. */
 import type { Run, Seam, Transition } from '../../api/answers';
-import { edits } from '../workbench';
+import { edits, jumpText } from '../workbench';
 import type { Bar } from './model';
 
 export interface Mark {
@@ -14,11 +14,13 @@ export interface Mark {
 }
 
 /** Times inside of transitions in which nothing moves. */
-export function deadTimes(bars: readonly Bar[], run: Run): [number, number][] {
+export function deadTimes(bars: readonly Bar[], run: Run, transitions: readonly Transition[]): [number, number][] {
+  // All of a cross-fade is seen to change, though no value moves.
+  const fading = new Set(transitions.filter((t) => t.style === 'cross-fade').map((t) => t.id));
   const sorted = new Map<number, Bar[]>();
   for (const bar of [...bars].sort((a, b) => a.start_ms - b.start_ms)) (sorted.get(bar.base_ms) ?? sorted.set(bar.base_ms, []).get(bar.base_ms)!).push(bar);
   return run.segments
-    .filter((segment) => segment.kind === 'travel')
+    .filter((segment, i) => segment.kind === 'travel' && !fading.has(run.transitions[i]!))
     .flatMap((travel) => {
       const dead: [number, number][] = [];
       let end = travel.start_ms;
@@ -56,9 +58,16 @@ export function tooSoon(bars: readonly Bar[], transitions: readonly Transition[]
 export const linkedTo = (bar: Bar, anchor: edits.Anchor, bars: readonly Bar[]): Bar | undefined =>
   bars.find((other) => other.base_ms === bar.base_ms && other.layer === anchor.layer && (!anchor.property || anchor.property === other.property));
 
+// px per second: less of a change is hardly seen.
+const LEAST_BREAK = 60;
+
+/** Motion that does not go on at the seam as fast as it came there. */
+const breakOf = (seam: Seam | null, run: Run): Mark[] =>
+  seam && seam.speed >= LEAST_BREAK ? [{ key: 'speed', kind: 'seam', from_ms: run.total_ms, to_ms: run.total_ms, bar: null, says: `the speed breaks at the seam by ${seam.speed.toFixed(0)} px/s` }] : [];
+
 /** All of them, in the order of time. */
 export function marksOf(bars: readonly Bar[], run: Run, seam: Seam | null, transitions: readonly Transition[]): Mark[] {
-  const dead = deadTimes(bars, run).map(([from_ms, to_ms]): Mark => ({ key: `dead ${from_ms}`, kind: 'dead', from_ms, to_ms, bar: null, says: 'nothing moves' }));
-  const jump: Mark[] = seam?.open ? [{ key: 'seam', kind: 'seam', from_ms: run.total_ms, to_ms: run.total_ms, bar: null, says: `the seam jumps by ${seam.distance_px.toFixed(1)} px` }] : [];
+  const dead = deadTimes(bars, run, transitions).map(([from_ms, to_ms]): Mark => ({ key: `dead ${from_ms}`, kind: 'dead', from_ms, to_ms, bar: null, says: 'nothing moves' }));
+  const jump: Mark[] = seam?.open ? [{ key: 'seam', kind: 'seam', from_ms: run.total_ms, to_ms: run.total_ms, bar: null, says: `the seam jumps: ${jumpText(seam)}` }] : breakOf(seam, run);
   return [...dead, ...cutOff(bars), ...tooSoon(bars, transitions), ...jump].sort((a, b) => a.from_ms - b.from_ms);
 }

@@ -22,7 +22,8 @@ describe('the run sheet', () => {
   it('has a bar for every move, where it happens in the run', () => {
     expect(bars.map((bar) => [bar.row, bar.start_ms, bar.end_ms])).toEqual([['box/x', 100, 250], ['box/y', 150, 250], ['top/x', 300, 500]]);
     expect(rowsOf(bars, ['top', 'box'])).toEqual(['top/x', 'box/x', 'box/y']);
-    expect(deadTimes(bars, run)).toEqual([[250, 300]]);
+    expect(deadTimes(bars, run, [])).toEqual([[250, 300]]);
+    expect(deadTimes(bars, run, [{ id: run.transitions[1], style: 'cross-fade' }] as unknown as Transition[])).toEqual([]);
   });
 
   it.each([
@@ -37,9 +38,12 @@ describe('the run sheet', () => {
 
   it('draws numbers through holds and moves, with their speed', () => {
     const line = lineOf('box/x', run, new Map([['ab', { tracks: [track], fade: null }]]), poses)!;
-    expect(line.points).toEqual([[0, 10], [0, 10], [100, 10], [100, 10], [150, 30], [250, 40], [500, 40], [700, 40]]);
+    expect(line.points).toEqual([[0, 10], [0, 10], [100, 10], [100, 10], [150, 30], [250, 40], [500, 40], [500, 40], [700, 40]]);
     expect([line.low, line.high, line.fastest]).toEqual([10, 40, 400]);
     expect(speedsOf([[0, 0], [0, 5], [100, 10], [200, 30], [400, 30]])).toEqual([[0, 50], [50, 50], [150, 200], [200, 200], [200, 0], [300, 0], [400, 0]]);
+    const leftEarly = { ...run, segments: [run.segments[0]!, { ...run.segments[1]!, end_ms: 200 }, { ...run.segments[2]!, start_ms: 200 }] } as Run;
+    const short = lineOf('box/x', leftEarly, new Map([['ab', { tracks: [track], fade: null }]]), poses)!;
+    expect(short.points).toEqual([[0, 10], [0, 10], [100, 10], [100, 10], [150, 30], [200, 35], [200, 40], [700, 40]]);
     expect(lineOf('box/fill', run, new Map(), poses)).toBeNull();
   });
 
@@ -50,7 +54,9 @@ describe('the run sheet', () => {
     const back = (delay_ms: number) => [{ id: 'ab', lanes: [{ layer: 'top', delay_ms, anchor: { layer: 'box', edge: 'before-end' } }] }] as unknown as Transition[];
     expect(tooSoon(bars, back(150))).toEqual([]);
     expect(tooSoon(bars, back(180))).toMatchObject([{ says: 'should begin 30 ms before its way does', bar: { row: 'top/x' } }]);
-    expect(marksOf(bars, run, { open: true, distance_px: 4 } as Seam, []).map(({ kind, from_ms }) => [kind, from_ms])).toEqual([['dead', 250], ['seam', 700]]);
+    expect(marksOf(bars, run, { open: false, px: 0, colour: 0, speed: 900 } as Seam, []).at(-1)!.says).toBe('the speed breaks at the seam by 900 px/s');
+    expect(marksOf(bars, run, { open: true, px: 0, colour: 0.2 } as Seam, []).at(-1)!.says).toBe('the seam jumps: 0.20 in colour');
+    expect(marksOf(bars, run, { open: true, px: 4 } as Seam, []).map(({ kind, from_ms }) => [kind, from_ms])).toEqual([['dead', 250], ['seam', 700]]);
   });
 
   it('has figures on its ruler that do not touch', () => {

@@ -69,14 +69,25 @@ export function lineOf(row: RowKey, run: Run, tape: Tape, poses: Record<string, 
   const points: [number, number][] = [[0, first]];
   run.segments.forEach((segment, index) => {
     const rest = poses[segment.from]?.[layer]?.[property];
-    if (segment.kind === 'hold') points.push([segment.start_ms, Number(rest)], [segment.end_ms, Number(rest)]);
-    else points.push(...knotsOf(tape, run.legs[index]!, layer, property).map(([t, v]): [number, number] => [segment.start_ms + t, v]));
+    const knots = segment.kind === 'travel' ? knotsOf(tape, run.legs[index]!, layer, property) : [];
+    const within = keptTo(segment.end_ms - segment.start_ms, knots.length ? knots : [[0, Number(rest)]]);
+    points.push(...within.map(([t, v]): [number, number] => [segment.start_ms + t, v]));
   });
   const last = points.at(-1)!;
   if (last[0] < run.total_ms) points.push([run.total_ms, last[1]]);
   const values = points.map(([, v]) => v);
   const speeds = speedsOf(points).map(([, v]) => Math.abs(v));
   return { points, low: Math.min(...values), high: Math.max(...values), fastest: Math.max(...speeds, 0) };
+}
+
+/** From 0 to `length` ms: rests before and after its knots, and stops where the next motion takes over early. */
+function keptTo(length: number, knots: readonly [number, number][]): [number, number][] {
+  const [first, last] = [knots[0]!, knots.at(-1)!];
+  const whole: [number, number][] = [...(first[0] > 0 ? [[0, first[1]] as [number, number]] : []), ...knots, ...(last[0] < length ? [[length, last[1]] as [number, number]] : [])];
+  const after = whole.findIndex(([t]) => t > length);
+  if (after < 1) return whole;
+  const [[from, v0], [to, v1]] = [whole[after - 1]!, whole[after]!];
+  return [...whole.slice(0, after), [length, v0 + ((length - from) / (to - from)) * (v1 - v0)]];
 }
 
 /** Speed in units per second: what holds from knot to knot, joined in the middle of each; rest begins and ends sharply. */

@@ -1,51 +1,84 @@
+import { useQuery } from '@tanstack/react-query';
 import { Dropdown } from 'antd';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'react-router';
-import type { WholeAnswer } from '../../api/answers';
+import type { ShelfEntry, WholeAnswer } from '../../api/answers';
+import { api, ApiFault } from '../../api/client';
 import { LoopView, Ring, RunBar, seconds, updateTape, type Clock } from '../player';
+import { DamagedCell } from './DamagedCell';
 import { kindOf } from './filter';
+import { useSeen } from './useSeen';
 
 const STAGE = { width: 230, height: 168 };
 
 interface Props {
-  piece: WholeAnswer;
+  entry: ShelfEntry;
   clock: Clock;
   onDuplicate: (id: string) => void;
   onRemove: (id: string) => void;
+  onChanged: () => void;
 }
 
-export function ShelfCell({ piece, clock, onDuplicate, onRemove }: Props) {
-  const { document, run } = piece;
-  const tape = useMemo(() => updateTape(new Map(), piece.transitions, Object.keys(piece.transitions)), [piece]);
-  useEffect(() => clock.setRun(run), [clock, run]);
-  const zoom = Math.min(STAGE.width / document.width, STAGE.height / document.height, 1);
-  const kind = kindOf(piece);
+/** A piece, asked for once it comes into view. */
+export function ShelfCell({ entry, clock, onDuplicate, onRemove, onChanged }: Props) {
+  const [cell, isSeen] = useSeen();
+  const asked = useQuery({
+    queryKey: ['piece', entry.id, entry.revision],
+    queryFn: () => api.piece(entry.id),
+    enabled: isSeen && entry.fault === null,
+    staleTime: Infinity,
+    retry: (count, error) => count < 2 && !(error instanceof ApiFault && error.status >= 400),
+  });
+  const fault = entry.fault ?? (asked.error && !asked.data ? asked.error.message : null);
+  if (fault) return <DamagedCell entry={entry} fault={fault} onChanged={onChanged} />;
   const actions = [
-    { key: 'copy', label: 'Duplicate', onClick: () => onDuplicate(piece.id) },
-    { key: 'remove', label: 'Delete', onClick: () => onRemove(piece.id) },
+    { key: 'copy', label: 'Duplicate', onClick: () => onDuplicate(entry.id) },
+    { key: 'remove', label: 'Delete', onClick: () => onRemove(entry.id) },
   ];
   return (
-    <article className="shelf-cell" data-shelf={piece.id}>
+    <article ref={cell} className="shelf-cell" data-shelf={entry.id}>
       <div className="shelf-stage">
-        <LoopView piece={document} poses={piece.poses} run={run} tape={tape} clock={clock} zoom={zoom} />
+        {asked.data && <Playing piece={asked.data} clock={clock} />}
         {/* Over the loop and not round it: browsers find styles inside of links twice, visited and not. */}
-        <Link to={`/pieces/${piece.id}`} aria-label={`Open ${document.name}`} />
+        <Link to={`/pieces/${entry.id}`} aria-label={`Open ${entry.name}`} />
       </div>
       <footer>
-        {kind === 'loops' ? <Ring run={run} clock={clock} size={44} name={document.name} /> : <RunBar run={run} clock={clock} width={76} name={document.name} />}
+        {asked.data && <RunOf piece={asked.data} clock={clock} />}
         <div className="shelf-name">
-          <Link to={`/pieces/${piece.id}`}>{document.name}</Link>
-          <span className="quiet">
-            {kind !== 'on a cue' && <span className="mono">{seconds(run.loop_ms ?? run.total_ms)} s </span>}
-            {kind === 'loops' ? 'loop' : kind}
-          </span>
+          <Link to={`/pieces/${entry.id}`}>{entry.name}</Link>
+          <RunText entry={entry} />
         </div>
         <Dropdown menu={{ items: actions }} trigger={['click']}>
-          <button className="plain more" aria-label={`More for ${document.name}`}>
+          <button className="plain more" aria-label={`More for ${entry.name}`}>
             ···
           </button>
         </Dropdown>
       </footer>
     </article>
+  );
+}
+
+function Playing({ piece, clock }: { piece: WholeAnswer; clock: Clock }) {
+  const { document, run } = piece;
+  const tape = useMemo(() => updateTape(new Map(), piece.transitions, Object.keys(piece.transitions)), [piece]);
+  useEffect(() => clock.setRun(run), [clock, run]);
+  const zoom = Math.min(STAGE.width / document.width, STAGE.height / document.height, 1);
+  return <LoopView piece={document} poses={piece.poses} run={run} tape={tape} clock={clock} zoom={zoom} />;
+}
+
+function RunOf({ piece, clock }: { piece: WholeAnswer; clock: Clock }) {
+  const { run, document } = piece;
+  if (run.loop_ms !== null) return <Ring run={run} clock={clock} size={44} name={document.name} />;
+  return run.total_ms ? <RunBar run={run} clock={clock} width={76} name={document.name} /> : null;
+}
+
+function RunText({ entry }: { entry: ShelfEntry }) {
+  const kind = kindOf(entry);
+  if (kind === 'on a cue') return <span className="quiet">stands still until somebody acts</span>;
+  return (
+    <span className="quiet">
+      {kind && <span className="mono">{seconds(entry.loop_ms ?? entry.total_ms!)} s </span>}
+      {kind === 'loops' ? 'loop' : kind}
+    </span>
   );
 }

@@ -1,11 +1,11 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { App, Button, Input, Popover, type InputRef } from 'antd';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
 import { useNavigate } from 'react-router';
 import { api } from '../../api/client';
 import mark from '../../app/mark.svg';
 import { Clock } from '../player';
-import { filterPieces, FILTERS, type Filter } from './filter';
+import { filterPieces, FILTERS, kindOf, type Filter } from './filter';
 import './shelf.css';
 import { ShelfCell } from './ShelfCell';
 
@@ -14,15 +14,10 @@ export function ShelfPage() {
   const [filter, setFilter] = useState<Filter>('all');
   const [wanted, setWanted] = useState('');
   const [playing, setPlaying] = useState(true);
-  const clocks = useMemo(() => new Map((data?.pieces ?? []).map((piece) => [piece.id, new Clock()])), [data]);
+  const clocks = useClocks(playing);
   const actions = useShelfActions();
   const pieces = data ? filterPieces(data.pieces, filter, wanted) : [];
-  const loops = data?.pieces.filter((piece) => piece.run.loop_ms !== null).length ?? 0;
-
-  const toggle = () => {
-    for (const clock of clocks.values()) clock.setPlaying(!playing);
-    setPlaying(!playing);
-  };
+  const loops = data?.pieces.filter((entry) => kindOf(entry) === 'loops').length ?? 0;
 
   return (
     <>
@@ -32,7 +27,7 @@ export function ShelfPage() {
         </a>
         <span className="crumb">Quay Nine</span>
         <span className="spring" />
-        <Button onClick={toggle}>{playing ? 'Pause all' : 'Play all'}</Button>
+        <Button onClick={() => setPlaying(!playing)}>{playing ? 'Pause all' : 'Play all'}</Button>
       </header>
       <main className="shelf">
         <div className="shelf-head">
@@ -66,13 +61,28 @@ export function ShelfPage() {
           </p>
         )}
         <div className="shelf-grid">
-          {pieces.map((piece) => (
-            <ShelfCell key={piece.id} piece={piece} clock={clocks.get(piece.id)!} onDuplicate={actions.duplicate} onRemove={actions.remove} />
+          {pieces.map((entry) => (
+            <ShelfCell key={entry.row} entry={entry} clock={clocks(entry.id)} onDuplicate={actions.duplicate} onRemove={actions.remove} onChanged={() => void refetch()} />
           ))}
         </div>
       </main>
     </>
   );
+}
+
+/** A clock for each piece, whenever it comes; all of them play, or none does. */
+function useClocks(playing: boolean) {
+  const [clocks] = useState(() => new Map<string, Clock>());
+  useEffect(() => clocks.forEach((clock) => clock.setPlaying(playing)), [clocks, playing]);
+  return (id: string): Clock => {
+    let clock = clocks.get(id);
+    if (!clock) {
+      clock = new Clock();
+      clock.playing = playing;
+      clocks.set(id, clock);
+    }
+    return clock;
+  };
 }
 
 function useShelfActions() {

@@ -1,17 +1,16 @@
-import type { WholeAnswer } from '../../api/answers';
+import type { ShelfEntry } from '../../api/answers';
 
 export const FILTERS = ['all', 'loops', 'plays once', 'on a cue'] as const;
 export type Filter = (typeof FILTERS)[number];
 
-/** What a piece does when nobody touches it. */
-export function kindOf(piece: WholeAnswer): Exclude<Filter, 'all'> {
-  if (piece.run.loop_ms !== null) return 'loops';
-  return piece.run.segments.length ? 'plays once' : 'on a cue';
+/** What a piece does when nobody touches it; null for one that cannot be opened. */
+export function kindOf(entry: ShelfEntry): Exclude<Filter, 'all'> | null {
+  if (entry.fault !== null || entry.total_ms === null) return null;
+  if (entry.loop_ms !== null) return 'loops';
+  return entry.total_ms ? 'plays once' : 'on a cue';
 }
 
-export function filterPieces(pieces: WholeAnswer[], filter: Filter, wanted: string): WholeAnswer[] {
+export function filterPieces(entries: ShelfEntry[], filter: Filter, wanted: string): ShelfEntry[] {
   const word = wanted.trim().toLowerCase();
-  return pieces.filter(
-    (piece) => (filter === 'all' || kindOf(piece) === filter) && piece.document.name.toLowerCase().includes(word),
-  );
+  return entries.filter((entry) => (filter === 'all' || kindOf(entry) === filter) && entry.name.toLowerCase().includes(word));
 }

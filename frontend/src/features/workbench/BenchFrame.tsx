@@ -6,6 +6,7 @@ import { Notices } from './Notices';
 import { SHORTCUTS } from './shortcuts';
 import { Spoken } from './Spoken';
 import { TopBar } from './TopBar';
+import { useFollowing } from './useFollowing';
 import { useKeys } from './useKeys';
 import { useWatch } from './watch/watch';
 
@@ -22,6 +23,7 @@ const ANYWHERE = ['Everywhere', 'Watch'];
 export function BenchFrame({ view, poses = false }: Props) {
   const { id = '' } = useParams();
   useEffect(() => void load(id), [id]);
+  useFollowing(id);
   useKeys(poses ? ALL : ANYWHERE);
   const ground = useWatch((w) => w.ground);
   const ready = useBench((b) => b.document !== null && b.id === id);

@@ -12,7 +12,7 @@ export function Notices() {
         <span>
           This piece was changed in another window ({conflict.theirs.slice(-3).join(', ') || 'a newer revision'}). Your change “{conflict.mine.label}” is kept here and has not been made yet.
         </span>
-        {conflict.mine.patch.length > 0 && (
+        {conflict.mine.intent.length > 0 && (
           <Button size="small" type="primary" onClick={() => void settleConflict(true)}>
             Take theirs, then make mine
           </Button>

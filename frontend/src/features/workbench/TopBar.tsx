@@ -1,9 +1,10 @@
-import { Button, Popover, Tooltip } from 'antd';
+import { Button, Tooltip } from 'antd';
 import { useDeferredValue } from 'react';
 import { Link, NavLink } from 'react-router';
-import { api } from '../../api/client';
 import mark from '../../app/mark.svg';
-import { goBack, make, useBench, useSaving } from './bench';
+import { goBack, make, useBench } from './bench';
+import { useWaiting } from './queue';
+import { Handoff } from './Handoff';
 import { Rename } from './Rename';
 import { look } from './view';
 
@@ -48,31 +49,32 @@ export function TopBar() {
       </Tooltip>
       <Back direction="undo" label="Undo" keys="Ctrl Z" />
       <Back direction="redo" label="Redo" keys="Ctrl Shift Z" />
-      <Popover
-        trigger="click"
-        placement="bottomRight"
-        content={
-          <div className="handoff">
-            <strong>Web page</strong>
-            <p>One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people who ask for less motion.</p>
-            <Button type="primary" href={api.handoffAddress(id, 'html')} download={`${id}.html`}>
-              Download {id}.html
-            </Button>
-          </div>
-        }
-      >
-        <Button type="primary">Hand off</Button>
-      </Popover>
+      <Handoff />
     </header>
   );
 }
 
 function Saved() {
-  const saving = useSaving((s) => s.long);
+  const { count, long, why, away, newer } = useWaiting();
   const revision = useBench((b) => b.revision);
+  if (why) {
+    return (
+      <span className="saved waiting" role="status" title={`${why} What you do is kept here and stored as soon as it can be.`}>
+        not saved · {count === 1 ? '1 change waits' : `${count} changes wait`}: {why}
+      </span>
+    );
+  }
+  if (away) {
+    return (
+      <span className="saved waiting" role="status" title="What you do is kept here and stored as soon as it answers.">
+        the server does not answer · revision {revision}
+      </span>
+    );
+  }
   return (
     <span className="quiet saved" role="status">
-      {saving ? 'saving…' : 'saved'} · revision {revision}
+      {newer && 'changed in another window · '}
+      {count && long ? 'saving…' : 'saved'} · revision {revision}
     </span>
   );
 }

@@ -1,8 +1,9 @@
 /* What can be done to what is chosen, by button, menu or key. */
+import type { Piece } from '../../api/answers';
 import { api } from '../../api/client';
-import { attempt, choose, chooseLayers, chosenLayers, sayFault, tell, useBench } from './bench';
+import { attempt, choose, chooseLayers, chosenLayers, queue, reaches, sayFault, tell, useBench } from './bench';
 import * as edits from './edits';
-import { showAs } from './looks';
+import { showAs, unlocked } from './looks';
 import { placed } from './tree';
 import { leaveTrial, useTrial } from './trial';
 import { look, useView } from './view';
@@ -13,11 +14,12 @@ function now() {
   return { piece: bench.document!, ids: chosenLayers(bench), pose: bench.poses[bench.state]!, state: bench.state, scope: bench.scope };
 }
 
-/** A refusal without a request is told like any other. */
-async function tried<E extends edits.Edit>(edit: () => E, then: (edit: E) => void): Promise<void> {
+/** A refusal without a request is told like any other. What changes the tree is told of it as the edits before leave it. */
+async function tried<E extends edits.Edit>(edit: (piece: Piece) => E, then: (edit: E) => void): Promise<void> {
   try {
-    const made = edit();
-    if (await attempt(made)) then(made);
+    const piece = queue.drafted()!;
+    const made = edit(piece);
+    if (await attempt(made, piece)) then(made);
   } catch (error) {
     if (!(error instanceof edits.CannotBe)) throw error;
     sayFault(error);
@@ -27,37 +29,40 @@ async function tried<E extends edits.Edit>(edit: () => E, then: (edit: E) => voi
 // Layers
 
 export async function add(kind: edits.Drawn): Promise<void> {
-  await tried(() => edits.addLayer(now().piece, kind), ({ id }) => choose({ layer: id, transition: null }));
+  await tried((piece) => edits.addLayer(piece, kind), ({ id }) => choose({ layer: id, transition: null, fresh: id }));
 }
 
 export async function group(): Promise<void> {
-  const { piece, ids, pose } = now();
-  if (ids.length) await tried(() => edits.groupLayers(piece, ids, pose), ({ id }) => choose({ layer: id }));
+  const { ids, pose } = now();
+  if (ids.length) await tried((piece) => edits.groupLayers(piece, ids, pose), ({ id }) => choose({ layer: id }));
 }
 
 export async function ungroup(): Promise<void> {
-  const { piece, ids } = now();
-  if (ids.length) await tried(() => edits.ungroup(piece, ids.at(-1)!), (made) => chooseLayers(made.ids));
+  const { ids } = now();
+  if (ids.length) await tried((piece) => edits.ungroup(piece, ids.at(-1)!), (made) => chooseLayers(made.ids));
 }
 
 export async function duplicate(): Promise<void> {
-  const { piece, ids } = now();
-  if (ids.length) await tried(() => edits.duplicateLayers(piece, ids), (made) => chooseLayers(made.ids));
+  const { ids } = now();
+  if (ids.length) await tried((piece) => edits.duplicateLayers(piece, ids), (made) => chooseLayers(made.ids));
 }
 
 /** Deletes what is chosen, and says what else that touched. */
 export async function remove(): Promise<void> {
-  const { piece, ids } = now();
+  const { piece, ids: all } = now();
+  const ids = unlocked(piece, all);
+  if (all.length > ids.length) tell(`${edits.namesOf(piece, all.filter((id) => !ids.includes(id)))} is locked and stays. Unlock it to delete it.`);
   if (!ids.length) return;
   const name = edits.namesOf(piece, ids);
-  await tried(() => edits.removeLayers(piece, ids), ({ touches }) => touches && tell(`${name} is deleted, with ${touches}. Undo brings all of it back.`));
+  await tried((drafted) => edits.removeLayers(drafted, ids), ({ touches }) => touches && tell(`${name} is deleted, with ${touches}. Undo brings all of it back.`));
 }
 
 /** Whether all that is chosen can be seen in this state. */
 const seen = () => now().ids.every((id) => now().pose[id]!.visible);
 
 export async function hide(): Promise<void> {
-  const { piece, ids, state, scope } = now();
+  const { piece, ids, state } = now();
+  const scope = reaches(useBench.getState(), ids);
   const visible = !seen();
   const edit = edits.setValues(piece, state, ids, { visible }, scope);
   if (ids.length) await attempt({ ...edit, label: `${visible ? 'Show' : 'Hide'} ${edits.namesOf(piece, ids)}` });

@@ -37,7 +37,7 @@ function notTaken({ name, notes }: Artwork): string {
 }
 
 /** Asks the server what is in a drawing, and adds it. What could not be taken is said across the top. */
-export async function takeIn(name: string, svg: string): Promise<void> {
+export async function takeIn(name: string, svg: Blob): Promise<void> {
   try {
     const artwork = await api.intake(name, svg);
     const edit = addArtwork(useBench.getState().document!, artwork);
@@ -57,7 +57,7 @@ const MOST_BYTES = 2_900_000;
 export async function takeFile(file: File): Promise<void> {
   const name = file.name.replace(/\.\w+$/, '');
   try {
-    if (isSvg(file)) await takeIn(name, await file.text());
+    if (isSvg(file)) await takeIn(name, file);
     else await takePicture(name, file);
   } catch (error) {
     sayFault(error);
@@ -92,7 +92,7 @@ export function useArtwork(): void {
       const files = [...(transfer?.files ?? [])].filter(isTaken);
       const text = transfer?.getData('text/plain').trim() ?? '';
       if (files.length) files.forEach((file) => void takeFile(file));
-      else if (/^(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/s.test(text)) void takeIn('Pasted', text);
+      else if (/^(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/s.test(text)) void takeIn('Pasted', new Blob([text]));
       else return;
       event.preventDefault();
     };

@@ -2,15 +2,17 @@
 import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
 import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
-import type { ChangeAnswer, Fault, Head, Operation, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/answers';
+import type { ChangeAnswer, Fault, Head, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/answers';
 import { api, ApiFault } from '../../api/client';
 import { chainTo } from '../../shared/geometry/matrix';
 import { Clock, updateTape, type Tape } from '../player';
-import { CannotBe, type Edit, type Scope } from './edits';
+import { CannotBe, intentOf, type Edit, type Intent, type Scope } from './edits';
+import { EditQueue } from './queue';
 import { speak } from './speech';
 
 interface Conflict {
-  mine: Edit;
+  /** What was meant, to be made after theirs; nothing where it was an undo. */
+  mine: { label: string; intent: Intent };
   theirs: string[];
 }
 
@@ -33,6 +35,10 @@ export interface Bench extends Head {
   /** The layer whose lane the inspector shows; null for the transition itself. */
   lane: string | null;
   scope: Scope;
+  /** Somebody has said what edits reach. */
+  scopeIsChosen: boolean;
+  /** A layer that was just added: until something else is chosen it is being placed, in all states. */
+  fresh: string | null;
   askedRows: string[];
   /** What should be known of the last edit. */
   told: string | null;
@@ -60,6 +66,8 @@ const FRESH: Bench = {
   alsoWays: ALONE,
   lane: null,
   scope: 'state',
+  scopeIsChosen: false,
+  fresh: null,
   askedRows: [],
   told: null,
 };
@@ -74,9 +82,6 @@ export function namedOf(text: string): { id: string; name: string } {
 setAutoFreeze(false);
 
 export const useBench = create<Bench>(() => FRESH);
-/** Whether an edit is on its way for so long that it should be said. */
-export const useSaving = create(() => ({ long: false }));
-const LONG_MS = 300;
 export const clock = new Clock();
 const { setState: set, getState: get } = useBench;
 
@@ -84,9 +89,17 @@ export async function load(id: string): Promise<void> {
   if (get().id !== id) set({ ...FRESH, id });
   try {
     takeWhole(await api.piece(id));
+    queue.resume(id);
   } catch (error) {
     set({ fault: faultOf(error) });
   }
+}
+
+/** Takes over what another window has made, as long as nothing is chosen, typed or on its way here that it could disturb. */
+export async function follow(id: string): Promise<void> {
+  const answer = await api.piece(id);
+  const now = get();
+  if (now.id === id && queue.isEmpty && answer.revision > now.revision) takeWhole(answer);
 }
 
 function takeWhole(answer: WholeAnswer): void {
@@ -107,9 +120,16 @@ function chosenIn(document: Piece, before: Bench): Partial<Bench> {
     alsoWays: before.alsoWays.every((id) => transitions.some((t) => t.id === id)) ? before.alsoWays : ALONE,
     layer: left.at(-1) ?? null,
     others: left.length - 1 === before.others.length ? before.others : left.slice(0, -1),
-    // With one state there is nothing to tell apart from the base; with the second there is.
-    scope: document.states.length === 1 ? 'base' : before.document?.states.length === 1 ? 'state' : before.scope,
+    scope: scopeIn(document, before),
   };
+}
+
+/** What edits reach is the designer's word. Until it is said a piece opens with its base where it has one state, since
+ * nothing could be told apart from it, and goes over to the states with the second. */
+function scopeIn(document: Piece, before: Bench): Scope {
+  if (before.scopeIsChosen) return before.scope;
+  if (!before.document) return document.states.length === 1 ? 'base' : 'state';
+  return before.document.states.length === 1 && document.states.length > 1 ? 'state' : before.scope;
 }
 
 /** An answer holds only what changed; the rest stays the same object, so that only what changed is drawn again. */
@@ -145,35 +165,33 @@ function nextPaint(): Promise<void> {
   });
 }
 
-// One change at a time: each is told against the revision that the one before it made.
-let queue: Promise<unknown> = Promise.resolve();
+export const queue = new EditQueue({ now: get, take: takeChange, reload: (id) => (get().id === id ? load(id) : Promise.resolve()) });
 
-function change(ask: () => Promise<ChangeAnswer>): Promise<void> {
-  const timer = setTimeout(() => useSaving.setState({ long: true }), LONG_MS);
-  const done = queue.then(ask).then(takeChange);
-  queue = done.catch(() => undefined).finally(() => {
-    clearTimeout(timer);
-    useSaving.setState({ long: false });
-  });
-  return done;
-}
-
-/** Makes an edit; rejects with the fault, to be shown beside what was typed. A stale one is kept for the asking. */
-export async function make(edit: Edit): Promise<void> {
+/** Makes an edit; rejects with the fault, to be shown beside what was typed. A stale one is kept for the asking.
+ *
+ * It is kept as what it means, so that it can wait for those before it, for the server, or for a decision. */
+export async function make(edit: Edit, told: Piece = get().document!): Promise<void> {
   if (!edit.patch.length) return;
+  const intent = intentOf(told, edit.patch);
   try {
-    await change(() => api.edit(get().id, get().revision, edit.label, edit.patch as Operation[]));
+    await queue.add(edit.label, intent);
     speak(edit.spoken ?? edit.label);
   } catch (error) {
-    keepIfStale(edit, faultOf(error));
+    keepIfStale({ label: edit.label, intent }, faultOf(error));
     throw error;
   }
 }
 
+/** The same for an edit that builds on those that are still on their way, such as one more step of the same. */
+export function makeNext(build: (piece: Piece) => Edit): Promise<void> {
+  const piece = queue.drafted()!;
+  return make(build(piece), piece);
+}
+
 /** For edits without a field of their own: their fault is shown across the top. */
-export async function attempt(edit: Edit): Promise<boolean> {
+export async function attempt(edit: Edit, told?: Piece): Promise<boolean> {
   try {
-    await make(edit);
+    await make(edit, told);
     return true;
   } catch (error) {
     sayUnlessStale(error);
@@ -181,24 +199,28 @@ export async function attempt(edit: Edit): Promise<boolean> {
   }
 }
 
-/** The same for an edit that is on its way already. */
-export function attemptCommit(done: Promise<void>): void {
-  done.catch(sayUnlessStale);
+/** The same for one that builds on those that are still on their way. */
+export async function attemptNext(build: (piece: Piece) => Edit): Promise<boolean> {
+  const piece = queue.drafted()!;
+  return attempt(build(piece), piece);
 }
+
+/** The same for an edit that is on its way already. */
+export const attemptCommit = (done: Promise<void>): Promise<void> => done.catch(sayUnlessStale);
 
 export async function goBack(direction: 'undo' | 'redo'): Promise<void> {
   const label = get()[direction];
-  if (!label) return;
+  if (!label && queue.isEmpty) return;
   try {
-    await change(() => api[direction](get().id, get().revision));
+    await queue.step(direction);
     speak(`${direction === 'undo' ? 'Undone' : 'Made again'}: ${label}`);
   } catch (error) {
-    keepIfStale({ label: direction === 'undo' ? 'Undo' : 'Redo', patch: [] }, faultOf(error));
+    keepIfStale({ label: direction === 'undo' ? 'Undo' : 'Redo', intent: [] }, faultOf(error));
     sayUnlessStale(error);
   }
 }
 
-function keepIfStale(mine: Edit, fault: Fault): void {
+function keepIfStale(mine: Conflict['mine'], fault: Fault): void {
   if (fault.kind === 'Stale') set({ conflict: { mine, theirs: (fault.changes ?? []).map((c) => c.label) } });
 }
 
@@ -212,17 +234,34 @@ export async function settleConflict(again: boolean): Promise<void> {
   const { conflict, id } = get();
   set({ conflict: null });
   await load(id);
-  if (again && conflict) await attempt(conflict.mine);
+  if (!again || !conflict) return;
+  try {
+    await queue.add(conflict.mine.label, conflict.mine.intent);
+    speak(conflict.mine.label);
+  } catch (error) {
+    keepIfStale(conflict.mine, faultOf(error));
+    sayUnlessStale(error);
+  }
 }
 
-type Choice = Partial<Pick<Bench, 'state' | 'layer' | 'others' | 'transition' | 'alsoWays' | 'lane' | 'scope' | 'askedRows' | 'fault' | 'told'>>;
+type Choice = Partial<Pick<Bench, 'state' | 'layer' | 'others' | 'transition' | 'alsoWays' | 'lane' | 'scope' | 'fresh' | 'askedRows' | 'fault' | 'told'>>;
 
 /** Chooses; what is chosen already tells nobody. */
 export function choose(asked: Choice): void {
   const now = get();
-  const what = { ...('layer' in asked && { others: ALONE }), ...('transition' in asked && { alsoWays: ALONE }), ...asked };
+  const placed = ('layer' in asked && asked.layer !== now.fresh) || ('state' in asked && asked.state !== now.state);
+  const what = {
+    ...('layer' in asked && { others: ALONE }),
+    ...('transition' in asked && { alsoWays: ALONE }),
+    ...('scope' in asked && { scopeIsChosen: true }),
+    ...(placed && { fresh: null }),
+    ...asked,
+  };
   if (Object.entries(what).some(([key, value]) => now[key as keyof Bench] !== value)) set(what);
 }
+
+/** What an edit of these layers reaches: the base of one that is just being placed, or as it was said. */
+export const reaches = ({ scope, fresh }: Pick<Bench, 'scope' | 'fresh'>, ids: readonly string[]): Scope => (ids.length === 1 && ids[0] === fresh ? 'base' : scope);
 
 /** All chosen layers, the one chosen last at the end. */
 export const chosenLayers = ({ layer, others }: Pick<Bench, 'layer' | 'others'>): string[] => (layer ? [...others, layer] : []);

@@ -6,6 +6,8 @@ export { Retime } from './inspector/Retime';
 export { TimingEditor } from './inspector/TimingEditor';
 export { LoopStage } from './stage/LoopStage';
 export { lasting } from './springs';
+export { howToPlay, standingStill } from './standing';
+export { jumpText } from './score/columns';
 export { useWindow } from './score/useWindow';
 export { useSize } from './stage/useSize';
 export { labelOf, propertyNamed, rowOf, type RowKey } from './tree';

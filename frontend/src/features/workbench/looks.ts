@@ -1,31 +1,78 @@
 /* Edits of what the stage shows: places and sizes as they are seen, kept as the document writes them. */
-import type { Piece, Pose } from '../../api/answers';
+import type { Layer, Piece, Pose } from '../../api/answers';
 import { round } from '../../shared/text/sums';
-import { attempt, useBench } from './bench';
+import { stepped } from '../../shared/ui/hands';
+import { chainTo, matrixOf } from '../../shared/geometry/matrix';
+import { attempt, attemptNext, queue, reaches, useBench } from './bench';
 import { placed } from './tree';
-import { baseOf, setLooks, type Edit, type Scope, type Values } from './edits';
+import { setLooks, valueOf, type Edit, type Values } from './edits';
 
-const PLACES = ['x', 'y', 'width', 'height'];
-
-/** A row, a column or a resize rule shows a layer elsewhere than it is written: what is written moves by as much. */
-export function written(piece: Piece, state: string, pose: Pose, looks: Record<string, Values>, scope: Scope): Record<string, Values> {
-  const own = (piece.states.find((s) => s.id === state)!.changes ?? {}) as Record<string, Values>;
-  const writtenOf = (layer: string, name: string) => Number((scope === 'state' ? own[layer]?.[name] : undefined) ?? baseOf(piece, layer, name));
-  const valuesOf = (layer: string, values: Values) =>
-    Object.fromEntries(Object.entries(values).map(([name, value]) => [name, PLACES.includes(name) ? round(writtenOf(layer, name) + Number(value) - Number(pose[layer]![name])) : value]));
+/** A resize rule shows a layer elsewhere than it is written: what is written is what the rule makes that of. */
+export function written(piece: Piece, pose: Pose, looks: Record<string, Values>): Record<string, Values> {
+  const valuesOf = (layer: string, values: Values) => {
+    const group = chainTo(piece.layers ?? [], layer).at(-2);
+    if (!group || pose[group.id]!.layout !== 'none') return values;
+    return Object.fromEntries(Object.entries(values).map(([name, value]) => [name, AXIS[name] ? round(unruled(name, Number(value), group, pose, String(pose[layer]![AXIS[name].rule]))) : value]));
+  };
   return Object.fromEntries(Object.entries(looks).map(([layer, values]) => [layer, valuesOf(layer, values)]));
+}
+
+type Place = { place: 'x' | 'y'; size: 'width' | 'height'; rule: string };
+const ACROSS: Place = { place: 'x', size: 'width', rule: 'resize_x' };
+const DOWN: Place = { place: 'y', size: 'height', rule: 'resize_y' };
+const AXIS: Record<string, Place> = { x: ACROSS, width: ACROSS, y: DOWN, height: DOWN };
+
+/** Before the rule of the layer in its group: the other way round of the core's layout. */
+function unruled(name: string, value: number, group: Layer, pose: Pose, rule: string): number {
+  const { place, size } = AXIS[name]!;
+  const shown = pose[group.id]!;
+  const more = Number(shown[size]) - group[size];
+  const isPlace = name === place;
+  if (rule === 'scale') return group[size] > 0 ? (value * group[size]) / Number(shown[size]) : value;
+  if (rule === 'both') return isPlace ? value : value - more;
+  if (!isPlace) return value;
+  return { end: value - more, centre: value - more / 2, fixed: value + Number(shown[place]) - group[place] }[rule] ?? value;
 }
 
 /** Layers as they are to be seen in the state that is being posed. */
 export function looksEdit(looks: Record<string, Values>): Edit {
-  const { document: piece, state, scope, poses } = useBench.getState();
-  return setLooks(piece!, state, written(piece!, state, poses[state]!, looks, scope), scope);
+  const bench = useBench.getState();
+  const { document: piece, state, poses } = bench;
+  return setLooks(piece!, state, written(piece!, poses[state]!, looks), reaches(bench, Object.keys(looks)));
 }
 
 export async function showAs(looks: Record<string, Values>, label?: string): Promise<boolean> {
   const edit = looksEdit(looks);
   return attempt({ ...edit, ...(label && { label }), spoken: spokenOf(looks) });
 }
+
+/** Layers moved by so many px of the piece, from where those edits will have put them that are still on their way. */
+export async function nudge(all: readonly string[], dx: number, dy: number): Promise<boolean> {
+  const ids = unlocked(useBench.getState().document!, all);
+  if (!ids.length) return false;
+  const bench = useBench.getState();
+  const { document, state, poses } = bench;
+  const scope = reaches(bench, ids);
+  const layers = document!.layers ?? [];
+  const step = (id: string): [string, number][] => {
+    const inverse = matrixOf(chainTo(layers, id), poses[state]!, true).inverse();
+    return [
+      ['x', inverse.a * dx + inverse.c * dy],
+      ['y', inverse.b * dx + inverse.d * dy],
+    ];
+  };
+  const moved = (piece: Piece, least: number) => {
+    const at = (id: string, name: string) => Number(valueOf(piece, state, id, name, scope));
+    const placesOf = (id: string) => step(id).filter(([, by]) => Math.abs(by) >= least);
+    return Object.fromEntries(ids.map((id) => [id, Object.fromEntries(placesOf(id).map(([name, by]) => [name, round(at(id, name) + by)]))]));
+  };
+  // Spoken is the place, both ways; written is only what moves.
+  const spoken = spokenOf(moved(queue.drafted()!, 0));
+  return stepped(() => attemptNext((piece) => ({ ...setLooks(piece, state, moved(piece, 1e-9), scope), spoken })));
+}
+
+/** Those that may be moved and deleted: neither they nor a group around them is locked. */
+export const unlocked = (piece: Piece, ids: readonly string[]): string[] => ids.filter((id) => !chainTo(piece.layers ?? [], id).some((layer) => layer.locked));
 
 /** “Knob at x 24, y 12” and the like. */
 function spokenOf(looks: Record<string, Values>): string {

@@ -1,7 +1,8 @@
 /* Where a layer lies in its piece. The same rule as the core's geometry, for overlays and drags. */
 import type { Layer, Look, Pose } from '../../api/answers';
+import { pointsAlong, readPath, type Point } from './path';
 
-export type Point = [number, number];
+export type { Point };
 
 /** From the layer's own px to those around it. */
 export function localMatrix(look: Look): DOMMatrix {
@@ -11,9 +12,26 @@ export function localMatrix(look: Look): DOMMatrix {
     .translateSelf(n('x') + px, n('y') + py)
     .rotateSelf(n('rotation'))
     .scaleSelf(n('scale_x'), n('scale_y'))
+    .multiplySelf(inSpace(n('rotation_x'), n('rotation_y'), n('perspective')))
     .skewXSelf(n('skew_x'))
     .skewYSelf(n('skew_y'))
     .translateSelf(-px, -py);
+}
+
+/** A turn out of the plane, seen flat: z is left out of it, and told by w alone. */
+function inSpace(about_x: number, about_y: number, perspective: number): DOMMatrix {
+  if (!about_x && !about_y) return new DOMMatrix();
+  const [a, b] = [about_x, about_y].map((degrees) => (degrees * Math.PI) / 180) as [number, number];
+  const eye = perspective ? -1 / Math.max(perspective, 1) : 0;
+  const x = [Math.cos(b), Math.sin(a) * Math.sin(b), 0, -Math.cos(a) * Math.sin(b) * eye];
+  const y = [0, Math.cos(a), 0, Math.sin(a) * eye];
+  return new DOMMatrix([...x, ...y, 0, 0, 1, 0, 0, 0, 0, 1]);
+}
+
+/** Where a point lies under a matrix, seen in perspective. */
+export function through(matrix: DOMMatrix, [x, y]: Point): Point {
+  const at = matrix.transformPoint({ x, y });
+  return [at.x / at.w, at.y / at.w];
 }
 
 /** The layers from the outermost group to the one with this id. */
@@ -37,8 +55,25 @@ export function cornersOf(chain: readonly Layer[], pose: Pose): Point[] {
   const look = pose[chain.at(-1)!.id]!;
   const [w, h] = [Number(look.width), Number(look.height)];
   const matrix = matrixOf(chain, pose);
-  return ([[0, 0], [w, 0], [w, h], [0, h]] as Point[]).map(([x, y]) => {
-    const { x: px, y: py } = matrix.transformPoint({ x, y });
-    return [px, py];
-  });
+  return ([[0, 0], [w, 0], [w, h], [0, h]] as Point[]).map((corner) => through(matrix, corner));
+}
+
+/** Points around the outline of a layer in its own px: of a path along it, of all else its corners. */
+function ownOutline(layer: Layer, look: Look): Point[] {
+  const [w, h] = [Number(look.width), Number(look.height)];
+  if (layer.kind !== 'path') return [[0, 0], [w, 0], [w, h], [0, h]];
+  const [across, down] = [w / Number(look.view_width), h / Number(look.view_height)];
+  return pointsAlong(readPath(String(look.path))).map(([x, y]) => [x * across, y * down]);
+}
+
+/** The same under a matrix. */
+export const outlineOf = (layer: Layer, look: Look, matrix: DOMMatrix): Point[] => ownOutline(layer, look).map((point) => through(matrix, point));
+
+const TRANSFORMS: [string, number][] = [['rotation', 0], ['scale_x', 1], ['scale_y', 1], ['skew_x', 0], ['skew_y', 0], ['rotation_x', 0], ['rotation_y', 0]];
+
+/** The same in the px of what is around the layer; most layers only stand somewhere. */
+export function outlineAround(layer: Layer, look: Look): Point[] {
+  const isUpright = TRANSFORMS.every(([name, rest]) => Number(look[name] ?? rest) === rest);
+  if (!isUpright) return outlineOf(layer, look, localMatrix(look));
+  return ownOutline(layer, look).map(([x, y]) => [x + Number(look.x), y + Number(look.y)]);
 }

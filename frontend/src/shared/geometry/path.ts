@@ -1,7 +1,8 @@
 /* Outlines as points with handles, read from SVG path data and written as such. Pure. */
 import svgpath from 'svgpath';
 import { round } from '../text/sums';
-import type { Point } from './matrix';
+
+export type Point = [number, number];
 
 /** A point of an outline; a handle that is missing makes the outline leave or arrive straight. */
 export interface Knot {
@@ -115,4 +116,23 @@ function turningPlaces(p0: number, p1: number, p2: number, p3: number): number[]
   const root = Math.sqrt(Math.max(b * b - 4 * a * c, 0));
   const times = Math.abs(a) < 1e-9 ? [-c / b] : [(-b + root) / (2 * a), (-b - root) / (2 * a)];
   return times.filter((t) => t > 0 && t < 1).map((t) => (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t * t * p2 + t ** 3 * p3);
+}
+
+/** How many points stand for one curve where an outline is measured. */
+const PER_CURVE = 24;
+
+/** Points along an outline: those of its curves that reach farthest are among them, within a thousandth of their size. */
+export function pointsAlong(subpaths: readonly Subpath[]): Point[] {
+  return subpaths.flatMap(({ knots, closed }) =>
+    knots.flatMap((knot, i) => {
+      const next = knots[i + 1] ?? (closed ? knots[0] : undefined);
+      if (!next || (!knot.out && !next.into)) return [knot.at];
+      const [a, b, c, d] = [knot.at, knot.out ?? knot.at, next.into ?? next.at, next.at];
+      return Array.from({ length: PER_CURVE }, (_, k): Point => {
+        const [t, r] = [k / PER_CURVE, 1 - k / PER_CURVE];
+        const along = (axis: 0 | 1) => r ** 3 * a[axis] + 3 * r * r * t * b[axis] + 3 * r * t * t * c[axis] + t ** 3 * d[axis];
+        return [along(0), along(1)];
+      });
+    }),
+  );
 }

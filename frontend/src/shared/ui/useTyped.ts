@@ -1,4 +1,5 @@
 import { useRef, useState, type KeyboardEvent } from 'react';
+import { stepped, useBusy } from './hands';
 
 interface Options<T> {
   value: T;
@@ -18,6 +19,7 @@ interface Options<T> {
 export function useTyped<T>({ value, mixed = false, format, parse, commit, nudge, onEnter }: Options<T>) {
   const [draft, setDraft] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
+  useBusy(draft !== null);
   const version = useRef(0);
   // A text that was refused is not sent again until it is changed or Enter insists on it.
   const refused = useRef<string | null>(null);
@@ -73,7 +75,7 @@ export function useTyped<T>({ value, mixed = false, format, parse, commit, nudge
     const from = draft === null ? { value } : parse(draft);
     if ('fault' in from) return setFault(from.fault);
     const next = nudge(from.value, steps);
-    void settle(format(next), next);
+    void stepped(() => settle(format(next), next));
   };
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     if (event.key === 'Enter') {
@@ -81,6 +83,10 @@ export function useTyped<T>({ value, mixed = false, format, parse, commit, nudge
       const back = event.shiftKey;
       void submit().then((accepted) => accepted && onEnter?.(back));
     } else if (event.key === 'Escape') {
+      reset();
+    } else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && draft !== null && sending.current === null) {
+      // What is half typed is taken back before anything that was stored.
+      event.preventDefault();
       reset();
     } else if (nudge && (event.key === 'ArrowUp' || event.key === 'ArrowDown')) {
       event.preventDefault();

@@ -7,6 +7,7 @@ from keen_ripple.core.blends.linear import LINEAR, VISIBLE
 from keen_ripple.core.blends.lists import DASH, ShadowsBlend
 from keen_ripple.core.blends.outlines import OUTLINE
 from keen_ripple.core.blends.paints import PaintBlend
+from keen_ripple.core.blends.perspective import PERSPECTIVE
 
 PLAIN: dict[str, Blend] = {
     "linear": LINEAR,
@@ -14,6 +15,7 @@ PLAIN: dict[str, Blend] = {
     "discrete": DISCRETE,
     "fade": FADE,
     "dash": DASH,
+    "perspective": PERSPECTIVE,
     "path": OUTLINE,
 }
 COLOURED: dict[str, dict[str, Blend]] = {

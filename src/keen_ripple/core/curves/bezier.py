@@ -79,12 +79,17 @@ class CubicBezier:
         return s
 
     def _end_slopes(self) -> tuple[float, float]:
-        """dy/dx at 0 and at 1; by the next handle where one lies on its end; flat where it stands upright."""
+        """dy/dx at 0 and at 1; by the next handle where one lies on its end, by the other end where both do.
+
+        Flat where it stands upright.
+        """
 
         def slope(x: float, y: float, x_next: float, y_next: float) -> float:
             if x > 0.0:
                 return y / x
-            return y_next / x_next if y == 0.0 and x_next > 0.0 else 0.0
+            if y == 0.0 and x_next > 0.0:
+                return y_next / x_next
+            return 1.0 if y == y_next == 0.0 else 0.0
 
         return (
             slope(self.x1, self.y1, self.x2, self.y2),

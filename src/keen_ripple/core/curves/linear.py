@@ -31,7 +31,8 @@ class Linear:
         span = x[left + 1] - x[left]
         with np.errstate(divide="ignore", invalid="ignore"):
             along = y[left] + (u - x[left]) / span * (y[left + 1] - y[left])
-        return np.asarray(np.where(span > 0.0, along, np.where(u < x[left], y[left], y[left + 1])))
+        # Of several points at one place the second counts before the first of all, as browsers have it.
+        return np.asarray(np.where(span > 0.0, along, y[left + 1]))
 
     def css(self) -> str:
         if self == Linear():
@@ -41,7 +42,9 @@ class Linear:
         return f"linear({', '.join(stops)})"
 
     def trace(self) -> tuple[Floats, Floats]:
-        inner = [(x, y) for x, y in self.points if 0.0 < x < 1.0]
+        # The very first point is seen nowhere if another stands at its place.
+        unseen = 1 if len(self.points) > 1 and self.points[0][0] == self.points[1][0] else 0
+        inner = [(x, y) for x, y in self.points[unseen:] if 0.0 < x < 1.0]
         # Progress 0 and 1 are met at the ends, by a jump where the curve says otherwise.
         first = [] if self(0.0) == 0.0 else [(0.0, self(0.0))]
         last = [] if self(1.0) == 1.0 else [(1.0, self(1.0))]

@@ -50,20 +50,24 @@ class Spring:
             raise Fault("The spring's start speed is not a number.", remedy="Give a finite start speed.")
 
     @classmethod
-    def fit(cls, overshoot: float, settling_time_s: float) -> Spring:
-        """The spring of mass 1 that overshoots by the fraction 0 < `overshoot` < 1 and settles to 0.001 at that time.
+    def fit(cls, overshoot: float, settling_time_s: float, mass: float = 1.0, velocity: float = 0.0) -> Spring:
+        """The spring that overshoots by the fraction 0 ≤ `overshoot` < 1 and settles to 0.001 at that time (s > 0).
 
-        The overshoot fixes the damping ratio, ζ = −ln o / √(π² + ln² o); time then only scales the frequency.
+        Without start speed the overshoot fixes the damping ratio, ζ = −ln o / √(π² + ln² o), 1 for none; time then only
+        scales the frequency. With a `velocity` (progress per second) both are found together, by halving. Raises Fault
+        where no spring does both.
         """
-        if not (0.0 < overshoot < 1.0 and settling_time_s > 0.0):
+        if not (0.0 <= overshoot < 1.0 and settling_time_s > 0.0 and mass > 0.0):
             raise Fault(
-                f"No spring overshoots by {overshoot} and settles in {settling_time_s} s.",
+                f"No spring overshoots by {overshoot:g} and settles in {settling_time_s:g} s.",
                 value=[overshoot, settling_time_s],
-                remedy="Give an overshoot between 0 and 1 and a settling time above 0.",
+                remedy="Give an overshoot from 0 to less than 1 and a settling time above 0.",
             )
-        log = math.log(overshoot)
-        ratio = -log / math.hypot(math.pi, log)
-        return cls._of_ratio(ratio, settling_time_s)
+        if velocity == 0.0:
+            found = cls._of_ratio(_ratio_of(overshoot), settling_time_s)
+        else:
+            found = _thrown(overshoot, settling_time_s, velocity)
+        return cls(found.stiffness * mass, found.damping * mass, mass, velocity)
 
     @classmethod
     def lasting(cls, duration_s: float, bounce: float = 0.0) -> Spring:
@@ -144,6 +148,49 @@ class Spring:
         if ratio <= 0.0 or r * ratio >= 1.0:
             return ()
         return (math.atanh(r * ratio) / r if r else ratio,)
+
+
+def _ratio_of(overshoot: float) -> float:
+    """The damping ratio of a spring that starts from rest."""
+    if overshoot == 0.0:
+        return 1.0
+    log = math.log(overshoot)
+    return -log / math.hypot(math.pi, log)
+
+
+# Of the search below: frequencies in 1/s, damping ratios, and how near it has to come.
+FREQUENCIES = (1e-2, 1e5)
+RATIOS = (1e-3, 1e2)
+HALVINGS = 60
+NEAR_S, NEAR_OVERSHOOT = 5e-4, 5e-4
+
+
+def _thrown(overshoot: float, settling_time_s: float, velocity: float) -> Spring:
+    """The spring of mass 1 with a start speed: for each frequency the ratio that overshoots so far, and of these the
+    one that settles in time. The more frequent the sooner it settles, and the more damped the less far it goes."""
+
+    def of_frequency(frequency: float) -> Spring:
+        low, high = RATIOS
+        for _ in range(HALVINGS):
+            ratio = math.sqrt(low * high)
+            spring = Spring(frequency**2, 2.0 * ratio * frequency, velocity=velocity)
+            low, high = (ratio, high) if spring.peak()[1] - 1.0 > overshoot else (low, ratio)
+        return Spring(frequency**2, 2.0 * high * frequency, velocity=velocity)
+
+    low, high = FREQUENCIES
+    for _ in range(HALVINGS):
+        middle = math.sqrt(low * high)
+        low, high = (middle, high) if of_frequency(middle).settling_time_s() > settling_time_s else (low, middle)
+    found = of_frequency(high)
+    off = abs(found.settling_time_s() - settling_time_s), abs(found.peak()[1] - 1.0 - overshoot)
+    if off[0] > NEAR_S or off[1] > NEAR_OVERSHOOT:
+        raise Fault(
+            f"With a start speed of {velocity:g} no spring overshoots by {overshoot:.1%} and settles in "
+            f"{settling_time_s * 1000.0:.0f} ms.",
+            value=[overshoot, settling_time_s],
+            remedy="Set the start speed to 0, or ask for another overshoot or time.",
+        )
+    return found
 
 
 def _decayed(a: float, q: float, t: Floats, at_c: float, at_s: float) -> Floats:

@@ -2,15 +2,19 @@
 
 from __future__ import annotations
 
+import re
 from typing import Annotated, Any, Literal
 
 from pydantic import AfterValidator, BeforeValidator, Field
 
 from keen_ripple.core.curves import parse_easing
-from keen_ripple.core.outlines import parse as parse_path
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_PATH
+from keen_ripple.core.outlines import canonical, parse
 from keen_ripple.core.properties import Property
 from keen_ripple.core.values import Model, Paint, Shadow
-from keen_ripple.core.values.model import FAR, Colour, Length
+from keen_ripple.core.values.data_url import check_picture
+from keen_ripple.core.values.model import Colour, Length
 
 __all__ = [
     "Colour",
@@ -32,7 +36,18 @@ def _easing(text: str) -> str:
 
 
 def _path(text: str) -> str:
-    parse_path(text)
+    parse(text)
+    return canonical(text)
+
+
+def _printable(text: str) -> str:
+    found = UNPRINTABLE.search(text)
+    if found:
+        raise Fault(
+            f"The text holds a sign that cannot be shown, U+{ord(found[0]):04X}.",
+            value=text,
+            remedy="Take it out, or write the text anew.",
+        )
     return text
 
 
@@ -41,24 +56,32 @@ def _whole(value: Any) -> Any:
     return int(value) if isinstance(value, float) and value.is_integer() else value
 
 
+# Control characters and what is no character at all: no XML, and so no SVG, can hold them.
+UNPRINTABLE = re.compile(r"[\x00-\x08\x0b\x0c\x0e-\x1f\x7f\ufffe\uffff]")
+ID = r"^[a-z0-9]+(-[a-z0-9]+)*$"
 Id = Annotated[
-    str,
-    Field(
-        pattern=r"^[a-z0-9]+(-[a-z0-9]+)*$",
-        max_length=64,
-        description="Lower-case letters and digits, in words joined by hyphens.",
-    ),
+    str, Field(pattern=ID, max_length=64, description="Lower-case letters and digits, in words joined by hyphens.")
 ]
-Name = Annotated[str, Field(min_length=1, max_length=120)]
+Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_printable)]
 Milliseconds = Annotated[int, BeforeValidator(_whole), Field(ge=0, le=600_000, description="Whole milliseconds.")]
-EasingText = Annotated[str, AfterValidator(_easing), Field(description="A CSS easing function.")]
-PathData = Annotated[str, AfterValidator(_path), Field(description="SVG path data.")]
+EasingText = Annotated[
+    str, Field(max_length=LONGEST_EASING, description="A CSS easing function."), AfterValidator(_easing)
+]
+PathData = Annotated[str, Field(max_length=LONGEST_PATH, description="SVG path data."), AfterValidator(_path)]
 Size = Annotated[float, Field(ge=1.0, le=8192.0, description="px")]
 PICTURE = r"^data:image/(png|jpeg|webp);base64,[A-Za-z0-9+/]+={0,2}$"
 MEDIUM = r"^data:(image/(gif|webp)|video/(mp4|webm));base64,[A-Za-z0-9+/]+={0,2}$"
-MediumText = Annotated[str, Field(pattern=MEDIUM, max_length=16_000_000, description="A medium as a data: URL.")]
+MediumText = Annotated[
+    str,
+    Field(pattern=MEDIUM, max_length=8_000_000, description="A medium as a data: URL."),
+    AfterValidator(check_picture),
+]
 MediumLength = Annotated[int, BeforeValidator(_whole), Field(ge=1, le=600_000, description="Whole milliseconds.")]
-SourceText = Annotated[str, Field(pattern=PICTURE, max_length=4_000_000, description="A picture as a data: URL.")]
+SourceText = Annotated[
+    str,
+    Field(pattern=PICTURE, max_length=4_000_000, description="A picture as a data: URL."),
+    AfterValidator(check_picture),
+]
 
 _TYPES: dict[str, Any] = {
     "colour": Colour,
@@ -67,7 +90,7 @@ _TYPES: dict[str, Any] = {
     "visible": bool,
     "shadows": Annotated[tuple[Shadow, ...], Field(max_length=16)],
     "dash": Annotated[tuple[Length, ...], Field(max_length=16)],
-    "text": Annotated[str, Field(max_length=2000)],
+    "text": Annotated[str, Field(max_length=2000), AfterValidator(_printable)],
     "source": SourceText,
 }
 
@@ -78,6 +101,6 @@ def property_type(row: Property) -> Any:
         return Literal[row.choices]
     if row.name in _TYPES or row.blend in _TYPES:
         return _TYPES.get(row.name) or _TYPES[row.blend]
-    low = -FAR if row.low is None else row.low
-    high = FAR if row.high is None else row.high
+    low = -FARTHEST if row.low is None else row.low
+    high = FARTHEST if row.high is None else row.high
     return Annotated[float, Field(ge=low, le=high, description=row.unit or None)]

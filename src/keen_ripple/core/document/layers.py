@@ -8,6 +8,7 @@ from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 from pydantic import Field, create_model
 
 from keen_ripple.core.document.fields import Id, MediumLength, MediumText, Model, Name, property_type
+from keen_ripple.core.limits import MOST_LAYERS
 from keen_ripple.core.properties import KINDS, SHAPES, properties_of
 
 
@@ -22,6 +23,8 @@ class LayerBase(Model):
     # Filled by the kinds below; declared here so that code can ask any layer.
     kind: Any
     layers: Any = ()
+    # Of a path: its outline.
+    path: Any = None
     # Of a medium: how long it plays.
     length_ms: Any = 0
 
@@ -36,9 +39,11 @@ def _model_of(kind: str) -> type[LayerBase]:
         fields[row.name] = (property_type(row), ... if row.default is None else row.default)
     fields["mask"] = (bool, False) if kind in SHAPES else (Literal[False], Field(default=False, exclude=True))
     if kind == "group":
-        fields["layers"] = (tuple["Layer", ...], ())
+        fields["layers"] = (Annotated[tuple["Layer", ...], Field(max_length=MOST_LAYERS)], ())
     else:
         fields["layers"] = (tuple[()], Field(default=(), exclude=True))
+    if "path" not in fields:
+        fields["path"] = (Literal[None], Field(default=None, exclude=True))
     if kind == "medium":
         fields |= {"source": (MediumText, ...), "length_ms": (MediumLength, ...)}
     else:

@@ -4,12 +4,13 @@ from __future__ import annotations
 
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
-from pydantic import Field, create_model
+from pydantic import BeforeValidator, Field, create_model
 
 from keen_ripple.core.document.fields import Colour, Id, Model, Name, Size, property_type
 from keen_ripple.core.document.layers import Layer
 from keen_ripple.core.document.transitions import Transition
 from keen_ripple.core.document.undercurrents import Undercurrent
+from keen_ripple.core.limits import MOST_LAYERS, MOST_STATES, MOST_TRANSITIONS, MOST_UNDERCURRENTS
 from keen_ripple.core.properties import VARYING
 
 FORMAT = 1
@@ -21,12 +22,17 @@ else:
     Look = create_model("Look", __base__=Model, __module__=__name__, __doc__="Differences of one layer.", **_fields)
 
 
+def _number(value: Any) -> Any:
+    # To Python, and so to what compares with it, true is 1.
+    return str(value) if isinstance(value, bool) else value
+
+
 class State(Model):
     """A keyframed look of the whole piece, as differences from the base, by layer."""
 
     id: Id
     name: Name
-    changes: dict[str, Look] = Field(default={})
+    changes: Annotated[dict[str, Look], Field(max_length=MOST_LAYERS)] = Field(default={})
 
     def of(self, layer_id: str) -> dict[str, Any]:
         """The properties of the layer that this state sets."""
@@ -40,18 +46,18 @@ class State(Model):
 class Piece(Model):
     """One micro-animation."""
 
-    format: Literal[1] = Field(description="The version of this format.")
+    format: Annotated[Literal[1], BeforeValidator(_number)] = Field(description="The version of this format.")
     id: Id
     name: Name
     width: Size
     height: Size
     ground: Colour | None = None
     blend: Literal["oklab", "srgb"] = Field(default="oklab", description="The colour space of blending.")
-    layers: tuple[Layer, ...] = ()
-    states: tuple[State, ...] = Field(min_length=1)
+    layers: Annotated[tuple[Layer, ...], Field(max_length=MOST_LAYERS)] = ()
+    states: tuple[State, ...] = Field(min_length=1, max_length=MOST_STATES)
     start: Id = Field(description="The state in which the piece starts.")
-    transitions: tuple[Transition, ...] = ()
+    transitions: Annotated[tuple[Transition, ...], Field(max_length=MOST_TRANSITIONS)] = ()
     plays: Annotated[int, Field(ge=1, le=10_000)] | None = Field(
         default=None, description="How often the loop is played before the piece rests; null for ever."
     )
-    undercurrents: tuple[Undercurrent, ...] = ()
+    undercurrents: Annotated[tuple[Undercurrent, ...], Field(max_length=MOST_UNDERCURRENTS)] = ()

@@ -3,14 +3,17 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from typing import Any
 
 from pydantic import ValidationError
 
+from keen_ripple.core.document.fields import ID, MEDIUM, PICTURE
+from keen_ripple.core.document.json_text import check_value, pointer
 from keen_ripple.core.document.piece import FORMAT, Piece
 from keen_ripple.core.document.references import reference_faults
-from keen_ripple.core.errors import DocumentFault, Fault
+from keen_ripple.core.errors import MOST_FAULTS, DocumentFault, Fault, quoted
+from keen_ripple.core.limits import LONGEST_DOCUMENT
 from keen_ripple.core.properties import KINDS
 from keen_ripple.core.values.paint import GRADIENTS
 
@@ -25,10 +28,24 @@ REMEDIES = {
     "int_type": "Give a whole number.",
     "int_from_float": "Give a whole number.",
     "finite_number": "Give a finite number.",
-    "string_pattern_mismatch": "Use lower-case letters and digits, in words joined by single hyphens.",
+    "bool_type": "Write true or false.",
+    "string_type": "Write a text.",
+    "tuple_type": "Give a list.",
+    "list_type": "Give a list.",
+    "dict_type": "Give an object.",
+    "model_type": "Give an object.",
+    "model_attributes_type": "Give an object.",
     "string_too_short": "Write at least one character.",
+    "string_too_long": "Write at most {max_length} characters.",
+    "too_long": "Give at most {max_length}.",
+    "too_short": "Give at least {min_length}.",
     "union_tag_invalid": "Choose {expected_tags}.",
     "union_tag_not_found": "Add the field kind.",
+}
+PATTERNS = {
+    ID: "Use lower-case letters and digits, in words joined by single hyphens.",
+    PICTURE: "Choose a PNG, JPEG or WebP file; it is kept as a data: URL in base64.",
+    MEDIUM: "Choose a GIF, WebP, MP4 or WebM file; it is kept as a data: URL in base64.",
 }
 
 # What pydantic writes into a location after a field that takes several kinds of value.
@@ -36,17 +53,30 @@ UNIONS: dict[Any, tuple[str, ...]] = {"timing": ("curve", "spring"), "fill": ("c
 
 
 def read_piece(document: Any) -> Piece:
-    """The piece that a JSON value describes. Raises DocumentFault, which holds every fault found."""
-    return read_text(json.dumps(document))
+    """The piece that a JSON value describes. Raises DocumentFault, which holds the faults found."""
+    try:
+        text = json.dumps(document)
+    except (RecursionError, TypeError):
+        check_value(document)
+        raise
+    return read_text(text)
 
 
 def read_text(text: str) -> Piece:
     """The same from JSON text: only there do models so strict take a list for a tuple."""
+    if len(text) > LONGEST_DOCUMENT:
+        raise DocumentFault(
+            f"The piece has {len(text) / 1e6:.1f} million characters.",
+            remedy=f"Use smaller pictures, or fewer: it may have {LONGEST_DOCUMENT // 1_000_000} million.",
+        )
     try:
         piece = Piece.model_validate_json(text)
     except ValidationError as error:
-        _refuse_newer(json.loads(text))
-        raise DocumentFault.of([_fault(detail) for detail in error.errors()]) from None
+        document = json.loads(text)
+        check_value(document)
+        _refuse_newer(document)
+        details = error.errors(include_url=False)[:MOST_FAULTS]
+        raise DocumentFault.of([as_fault(detail) for detail in details]) from None
     faults = list(reference_faults(piece))
     if faults:
         raise DocumentFault.of(faults)
@@ -60,7 +90,7 @@ def written(piece: Piece) -> dict[str, Any]:
 
 def _refuse_newer(document: Any) -> None:
     version = document.get("format") if isinstance(document, Mapping) else None
-    if isinstance(version, int) and version > FORMAT:
+    if type(version) is int and version > FORMAT:
         raise DocumentFault(
             f"This piece has format {version}, newer than this program's {FORMAT}.",
             place="/format",
@@ -69,12 +99,8 @@ def _refuse_newer(document: Any) -> None:
         ) from None
 
 
-def pointer(parts: Iterable[Any]) -> str:
-    """A JSON pointer, RFC 6901."""
-    return "".join("/" + str(part).replace("~", "~0").replace("/", "~1") for part in parts)
-
-
-def _fault(detail: Any) -> Fault:
+def as_fault(detail: Any) -> Fault:
+    """One error of pydantic, told with its place in the document and a remedy."""
     # Discriminated unions put the chosen kind into the location; it is no place in the document.
     loc, steps = detail["loc"], []
     for i, part in enumerate(loc):
@@ -85,15 +111,25 @@ def _fault(detail: Any) -> Fault:
     own = detail.get("ctx", {}).get("error")
     if isinstance(own, Fault):
         return own.at(place)
-    remedy = REMEDIES.get(detail["type"], f"{detail['msg']}.").format(**detail.get("ctx", {}))
     name = steps[-1] if steps else "The piece"
-    return Fault(_message(detail["type"], name, value), place=place, value=value, remedy=remedy)
+    return Fault(_message(detail["type"], name, value), place=place, value=value, remedy=_remedy(detail))
+
+
+def _remedy(detail: Any) -> str:
+    limits = detail.get("ctx", {})
+    if detail["type"] == "string_pattern_mismatch":
+        return PATTERNS.get(limits["pattern"], "Mend it.")
+    return REMEDIES.get(detail["type"], f"{detail['msg']}.").format(**limits)
 
 
 def _message(kind: str, name: Any, value: Any) -> str:
     if kind == "missing":
         return f"{name} is missing."
     if kind == "extra_forbidden":
-        return f"There is no field {name}."
-    text = json.dumps(value, ensure_ascii=False)
-    return f"{name} is {text if len(text) <= 60 else text[:57] + '…'}."
+        return f"There is no field {quoted(name)}."
+    if kind in ("too_long", "too_short"):
+        return f"{name} has {len(value)} entries."
+    if kind == "string_too_long":
+        return f"{name} has {len(value)} characters."
+    shown = quoted(value) if isinstance(value, str) else json.dumps(value, ensure_ascii=False)
+    return f"{name} is {shown if len(shown) <= 60 else shown[:57] + '…'}."

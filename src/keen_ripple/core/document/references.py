@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator
 from itertools import pairwise
 
+from keen_ripple.core.document.counts import count_faults
 from keen_ripple.core.document.layers import LayerBase, walk
 from keen_ripple.core.document.piece import Piece
 from keen_ripple.core.document.spans import AnchorFault, Spans
@@ -13,11 +14,23 @@ from keen_ripple.core.document.undercurrents import Course, Undercurrent, fits
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.properties import BY_NAME, moving_of, names_of
 
+NUMBERS = ("linear", "perspective")
 Layers = dict[str, LayerBase]
+
+
+# Of what would be known, no more than this many are named.
+MOST_NAMED = 12
 
 
 def reference_faults(piece: Piece) -> Iterator[Fault]:
     """Every fault of this kind, in the order of the document."""
+    too_much = list(count_faults(piece))
+    yield from too_much
+    if not too_much:
+        yield from _references(piece)
+
+
+def _references(piece: Piece) -> Iterator[Fault]:
     layers = {layer.id: layer for layer, _ in walk(piece.layers)}
     states = {state.id for state in piece.states}
     yield from _repeated((layer.id, f"{place}/id") for layer, place in walk(piece.layers))
@@ -43,6 +56,7 @@ def reference_faults(piece: Piece) -> Iterator[Fault]:
         elif transition.cue == "media-end":
             yield from _medium(transition.cue_layer, layers, f"{place}/cue_layer")
         yield from _lanes(transition, layers, place)
+    yield from _early(piece)
     yield from _repeated((u.id, f"/undercurrents/{i}/id") for i, u in enumerate(piece.undercurrents))
     for i, undercurrent in enumerate(piece.undercurrents):
         yield from _undercurrent(undercurrent, layers, states, f"/undercurrents/{i}")
@@ -59,12 +73,36 @@ def _medium(layer: str | None, layers: Layers, place: str) -> Iterator[Fault]:
         yield _unknown("medium", layer or "", place, media)
 
 
+def _early(piece: Piece) -> Iterator[Fault]:
+    """A state can be left early by as much as the way to it takes, and not more."""
+    leaving = [(i, transition) for i, transition in enumerate(piece.transitions) if transition.early_ms]
+    for i, transition in leaving:
+        arriving = [t for t in piece.transitions if t.to == transition.from_]
+        longest = max((_length_ms(t) for t in arriving), default=0)
+        if transition.early_ms > longest:
+            yield Fault(
+                f"The transition leaves {transition.early_ms} ms before its state is reached, but the way there takes "
+                f"{longest} ms.",
+                place=f"/transitions/{i}/early_ms",
+                value=transition.early_ms,
+                remedy=f"Give {longest} or less, or make the way there longer.",
+            )
+
+
+def _length_ms(transition: Transition) -> int:
+    try:
+        return Spans(transition).length_ms
+    except AnchorFault:
+        return 0
+
+
 def _lanes(transition: Transition, layers: Layers, place: str) -> Iterator[Fault]:
     faults = [*_each_lane(transition, layers, place), *_each_stagger(transition, layers, place)]
     yield from faults
     if not faults:
         try:
-            Spans(transition)
+            # Also of a cut, which may be a tween again.
+            Spans(transition.model_copy(update={"style": "tween"}))
         except AnchorFault as fault:
             yield fault.at(f"{place}/lanes")
 
@@ -110,7 +148,7 @@ def _undercurrent(undercurrent: Undercurrent, layers: Layers, states: set[str], 
 
 def _course(course: Course, period_ms: int, place: str) -> Iterator[Fault]:
     row = BY_NAME[course.property]
-    if row.blend not in ("linear", "colour", "paint"):
+    if row.blend not in (*NUMBERS, "colour", "paint"):
         yield Fault(
             f"An undercurrent cannot move {row.label}.",
             place=f"{place}/property",
@@ -132,7 +170,7 @@ def _course(course: Course, period_ms: int, place: str) -> Iterator[Fault]:
                 f"{key.value!r} is no {row.label}.",
                 place=f"{place}/keys/{k}/value",
                 value=key.value,
-                remedy=f"Give a {'number' if row.blend == 'linear' else 'colour'} that the layer itself could have.",
+                remedy=f"Give a {'number' if row.blend in NUMBERS else 'colour'} that the layer itself could have.",
             )
 
 
@@ -145,5 +183,8 @@ def _repeated(ids: Iterable[tuple[str, str]]) -> Iterator[Fault]:
 
 
 def _unknown(what: str, name: str, place: str, known: Iterable[str]) -> Fault:
-    names = ", ".join(sorted(known)) or "none yet"
+    all_names = sorted(known)
+    names = ", ".join(all_names[:MOST_NAMED]) or "none yet"
+    if len(all_names) > MOST_NAMED:
+        names += f" and {len(all_names) - MOST_NAMED} more"
     return Fault(f"There is no {what} {name!r}.", place=place, value=name, remedy=f"Known: {names}.")

@@ -10,6 +10,7 @@ from pydantic import Field, model_validator
 from keen_ripple.core import curves
 from keen_ripple.core.document.fields import EasingText, Id, Milliseconds, Model
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.limits import LONGEST_NAME_OF_PROPERTY, MOST_LANES, MOST_STAGGERS
 
 LONGEST_SPRING_S = 60.0
 
@@ -28,7 +29,8 @@ class Curve(Model):
         return curves.parse_easing(self.easing)
 
 
-Positive = Annotated[float, Field(gt=0.0, le=1e6)]
+STIFFEST = 1e6
+Positive = Annotated[float, Field(gt=0.0, le=STIFFEST)]
 
 
 class Spring(Model):
@@ -64,6 +66,9 @@ class Spring(Model):
 Timing = Annotated[Curve | Spring, Field(discriminator="kind")]
 
 
+PropertyName = Annotated[str, Field(max_length=LONGEST_NAME_OF_PROPERTY)]
+
+
 class Anchor(Model):
     """Another lane, or the transition's own timing where no layer is named, from which a lane's delay counts.
 
@@ -72,7 +77,7 @@ class Anchor(Model):
 
     edge: Literal["with", "after", "before-end"]
     layer: Id | None = None
-    property: str | None = None
+    property: PropertyName | None = None
 
 
 class Lane(Model):
@@ -82,7 +87,7 @@ class Lane(Model):
     """
 
     layer: Id
-    property: str | None = None
+    property: PropertyName | None = None
     delay_ms: Milliseconds = 0
     anchor: Anchor | None = None
     style: Literal["tween", "cut"] = "tween"
@@ -132,7 +137,7 @@ class Stagger(Model):
         }
 
 
-CUES = ("hold", "appear", "media-end", "tap", "double-tap", "press", "over", "out", "in-view")
+CueName = Literal["hold", "appear", "media-end", "tap", "double-tap", "press", "over", "out", "in-view"]
 """What sets a transition off; the first three need no person."""
 
 
@@ -149,7 +154,7 @@ class Transition(Model):
     id: Id
     from_: Id = Field(alias="from")
     to: Id
-    cue: Literal[CUES] = "hold"  # type: ignore[valid-type]
+    cue: CueName = "hold"
     cue_layer: Id | None = Field(
         default=None, description="The layer that is tapped, pressed or pointed at, or the medium."
     )
@@ -157,8 +162,8 @@ class Transition(Model):
     early_ms: Milliseconds = 0
     style: Literal["tween", "cut", "cross-fade"] = "tween"
     timing: Timing
-    lanes: tuple[Lane, ...] = ()
-    staggers: tuple[Stagger, ...] = ()
+    lanes: Annotated[tuple[Lane, ...], Field(max_length=MOST_LANES)] = ()
+    staggers: Annotated[tuple[Stagger, ...], Field(max_length=MOST_STAGGERS)] = ()
 
     @model_validator(mode="after")
     def _leaves_once(self) -> Transition:

@@ -8,6 +8,8 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 
 from keen_ripple.core.document.fields import EasingText, Id, Milliseconds, Model, Name, property_type
+from keen_ripple.core.document.transitions import PropertyName
+from keen_ripple.core.limits import MOST_COURSES, MOST_STATES
 from keen_ripple.core.properties import BY_NAME
 
 
@@ -26,7 +28,7 @@ class Course(Model):
     """
 
     layer: Id
-    property: str
+    property: PropertyName
     keys: Annotated[tuple[Key, ...], Field(min_length=2, max_length=200)]
 
 
@@ -39,8 +41,8 @@ class Undercurrent(Model):
     id: Id
     name: Name
     period_ms: Annotated[int, Field(ge=1, le=600_000, description="Whole milliseconds.")]
-    states: tuple[Id, ...] | None = None
-    courses: Annotated[tuple[Course, ...], Field(min_length=1)]
+    states: Annotated[tuple[Id, ...], Field(max_length=MOST_STATES)] | None = None
+    courses: Annotated[tuple[Course, ...], Field(min_length=1, max_length=MOST_COURSES)]
 
     def runs(self, from_: str, to: str) -> bool:
         """Whether it runs in a state (both the same), or between two."""

@@ -1,8 +1,10 @@
 """Two outlines brought to the same commands, so that the way from one to the other is point by point.
 
-Outlines with the same commands are taken as they are. All others are turned into cubics; their subpaths are paired by
-size and place, and each pair is cut at the corners of both, at the same shares of their lengths. So both ends keep
-their exact shapes. Where a closed outline begins, and which way round it runs, is chosen so that points travel least.
+Outlines with the same commands are taken as they are where that leads through sound shapes. All others are turned into
+cubics; their subpaths are paired by place and size, and each pair is cut at the corners of both, at the same shares of
+their lengths, so that both ends keep their exact shapes. Where a closed outline begins is chosen by how far points
+travel, how much area is left halfway, and how often the halfway shape crosses itself. Where every choice crosses, or
+little is left, one outline shrinks to its side while the other grows from the opposite one.
 """
 
 from __future__ import annotations
@@ -13,31 +15,107 @@ from itertools import pairwise
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.outlines.pairing import paired
+from keen_ripple.core.outlines.crossings import crossings
+from keen_ripple.core.outlines.pairing import Pair, apart, paired
 from keen_ripple.core.outlines.path_data import parse
-from keen_ripple.core.outlines.subpath import Subpath, subpaths
+from keen_ripple.core.outlines.subpath import Subpath, evaluated, subpaths
 
-# Points at which travel is measured, and the most starts that are tried.
+# Points at which travel is measured, and the most starts that are tried, first by travel and then closely.
 MEASURED = 48
 STARTS = 96
+CLOSELY = 8
+# What a halfway shape should keep of the smaller area, and what it costs if it does not, or if it crosses itself: as
+# shares of the least travel.
+KEPT = 0.6
+COST_OF_LOSS, COST_OF_CROSSING = 6.0, 4.0
+# With less of the smaller area than this halfway the shape counts as collapsed.
+COLLAPSED = 0.4
+# With more subpaths than this they are not compared with each other any more.
+MOST_PAIRED = 120
+# Points by which a cubic is followed where crossings are counted.
+FOLLOWED = 6
 SAME = 1e-7
 LETTERS = {"moveTo": "M", "lineTo": "L", "curveTo": "C", "qCurveTo": "Q", "closePath": "Z", "endPath": ""}
 
+Matched = tuple[str, Floats, Floats]
+Side = tuple[Floats, Floats, bool]
+"""The cubics (n, 4, 2) of a pair, the same number, and whether they are written as closed."""
+Sides = list[Side]
+
 
 @lru_cache(maxsize=1024)
-def matched(start: str, end: str) -> tuple[str, Floats, Floats]:
+def matched(start: str, end: str) -> Matched:
     """(commands, coordinates of `start`, coordinates of `end`): one letter of M, L, Q, C, Z for each command."""
+    one, other = subpaths(start), subpaths(end)
     a, b = _written(start), _written(end)
-    if a is not None and b is not None and a[0] == b[0]:
-        return a[0], a[1], b[1]
-    commands, froms, tos = "", list[Floats](), list[Floats]()
-    for one, other in paired(subpaths(start), subpaths(end)):
-        closed = one.closed and other.closed
-        first, second = _aligned(one, other, closed)
-        commands += "M" + "C" * len(first) + ("Z" if closed else "")
-        for kept, cubics in ((froms, first), (tos, second)):
-            kept.append(np.concatenate((cubics[0, 0], cubics[:, 1:].ravel())))
-    return commands, np.concatenate(froms), np.concatenate(tos)
+    as_written = a is not None and b is not None and a[0] == b[0]
+    if a is not None and b is not None and as_written:
+        sides = [(p.cubics, q.cubics, p.marked) for p, q in zip(one, other, strict=True)]
+        if _is_sound(sides):
+            return a[0], a[1], b[1]
+    if len(one) + len(other) > MOST_PAIRED:
+        return _joined([_brought(pair) for pair in apart(one, other)])
+    facing = _facing(one, other)
+    sides = [side for pairs in paired(one, facing) for side in _soundly(pairs)]
+    return _joined(sides if _is_sound(sides) else [_brought(pair) for pair in apart(one, facing)])
+
+
+def _soundly(pairs: list[Pair]) -> Sides:
+    """What belongs together, brought to each other; each by itself where there is no sound way between."""
+    sides = [_brought(pair) for pair in pairs]
+    if _is_sound(sides):
+        return sides
+    ones = [pair.one for pair in pairs if pair.one is not None]
+    others = [pair.other for pair in pairs if pair.other is not None]
+    return [_brought(pair) for pair in apart(ones, others)] if ones and others else sides
+
+
+def _facing(one: tuple[Subpath, ...], other: tuple[Subpath, ...]) -> tuple[Subpath, ...]:
+    """The other outline run as the first is: all of it or nothing, so that holes stay holes."""
+    if _turn(one) * _turn(other) < 0.0:
+        return tuple(path.backwards() for path in other)
+    return other
+
+
+def _turn(paths: tuple[Subpath, ...]) -> float:
+    """Which way round the largest closed subpath runs."""
+    areas = [path.signed_area for path in paths if path.closed]
+    return max(areas, key=abs, default=0.0)
+
+
+def _is_sound(sides: Sides) -> bool:
+    """Whether the halfway shape crosses itself no more than the ends do, and has not collapsed."""
+    followed = [_followed(first, second) for first, second, _ in sides]
+    ends = [[first for first, _ in followed], [second for _, second in followed]]
+    halfway = [(a + b) / 2.0 for a, b in zip(*ends, strict=True)]
+    if _filled(halfway) < COLLAPSED * min(map(_filled, ends)):
+        return False
+    return crossings(halfway) <= max(map(crossings, ends))
+
+
+def _filled(polygons: list[Floats]) -> float:
+    """What the closed ones enclose together, holes taken out."""
+    return abs(sum(_area(polygon) for polygon in polygons if np.all(np.abs(polygon[0] - polygon[-1]) < 1e-6)))
+
+
+def _followed(first: Floats, second: Floats) -> tuple[Floats, Floats]:
+    """Points (n, 2) along the cubics of both: several on each, one where both are straight lines."""
+    t = np.arange(FOLLOWED)[None, :, None] / FOLLOWED
+    kept = (np.arange(FOLLOWED)[None] == 0) | ~(_are_straight(first) & _are_straight(second))[:, None]
+    a, b = (np.concatenate((evaluated(c[:, None], t)[kept], c[-1:, 3])) for c in (first, second))
+    return a, b
+
+
+def _are_straight(cubics: Floats) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
+    """Which of the cubics are lines at an even pace."""
+    start, handle, other, end = np.moveaxis(cubics, 1, 0)
+    off = np.abs(np.stack((handle - (2.0 * start + end) / 3.0, other - (start + 2.0 * end) / 3.0)))
+    return np.asarray(off.max(axis=(0, 2)) < 1e-6)
+
+
+def _area(polygon: Floats) -> float:
+    x, y = polygon.T
+    return float(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) / 2.0
 
 
 def _written(data: str) -> tuple[str, Floats] | None:
@@ -51,27 +129,68 @@ def _written(data: str) -> tuple[str, Floats] | None:
     return commands, np.array(points)
 
 
-def _aligned(one: Subpath, other: Subpath, closed: bool) -> tuple[Floats, Floats]:
-    """Cubics (n, 4, 2) of both, the same number, running alongside each other."""
+def _joined(sides: Sides) -> Matched:
+    commands, froms, tos = "", list[Floats](), list[Floats]()
+    for first, second, closed in sides:
+        commands += "M" + "C" * len(first) + ("Z" if closed else "")
+        for kept, cubics in ((froms, first), (tos, second)):
+            kept.append(np.concatenate((cubics[0, 0], cubics[:, 1:].ravel())))
+    return commands, np.concatenate(froms), np.concatenate(tos)
+
+
+def _brought(pair: Pair) -> Side:
+    """Cubics of both sides, the same number, running alongside each other."""
+    one, other = pair.one, pair.other
+    if one is None or other is None:
+        there = one or other
+        assert there is not None
+        nothing = np.broadcast_to(pair.point, there.cubics.shape)
+        first, second = (there.cubics, nothing) if one else (nothing, there.cubics)
+        return first, second, there.marked
+    closed = one.closed and other.closed
     if one.closed and not closed:
-        one = _least_travel(one, other)
+        one = _best_begun(one, other)
     else:
-        other = _least_travel(other, one)
+        other = _best_begun(other, one)
     shares = _merged(one.shares, other.shares)
-    return one.cut_at(shares), other.cut_at(shares)
+    return one.cut_at(shares), other.cut_at(shares), one.marked and other.marked
 
 
-def _least_travel(turned: Subpath, fixed: Subpath) -> Subpath:
-    """`turned` run either way round and, if closed, begun at any corner of the two: where points travel least."""
+def _best_begun(turned: Subpath, fixed: Subpath) -> Subpath:
+    """`turned` begun where it costs least: a closed one at any corner of the two, an open one at either end."""
+    if not turned.closed:
+        return min((turned, turned.backwards()), key=lambda way: _travel(way, fixed, np.zeros(1))[0])
+    ways = (turned,) if fixed.closed else (turned, turned.backwards())
+    return min((_begun(way, fixed) for way in ways), key=lambda found: found[0])[1]
+
+
+def _begun(turned: Subpath, fixed: Subpath) -> tuple[float, Subpath]:
+    starts = np.array(_starts(turned, fixed))
+    travel = _travel(turned, fixed, starts)
+    nearest = np.argsort(travel, kind="stable")[:CLOSELY]
+    least = max(float(travel[nearest[0]]), 1e-9)
+    costs = [float(travel[k]) + least * _harm(turned, fixed, float(starts[k])) for k in nearest]
+    best = int(np.argmin(np.round(costs, 6)))
+    return costs[best], turned.begun_at(float(starts[nearest[best]]))
+
+
+def _travel(turned: Subpath, fixed: Subpath, starts: Floats) -> Floats:
+    """How far points travel, in squares, for each start."""
     even = np.linspace(0.0, 1.0, MEASURED + 1)
-    goal = fixed.points_at(even)
-    best, least = turned, np.inf
-    for way in (turned, turned.backwards()):
-        for share in _starts(way, fixed) if turned.closed else (0.0,):
-            travel = round(float(np.sum((way.points_at((even + share) % 1.0 if share else even) - goal) ** 2)), 6)
-            if travel < least:
-                best, least = way.begun_at(share), travel
-    return best
+    shares = (even[None] + starts[:, None]) % 1.0 if np.any(starts) else np.repeat(even[None], len(starts), axis=0)
+    points = turned.points_at(shares.ravel()).reshape(len(starts), MEASURED + 1, 2)
+    return np.asarray(np.round(np.sum((points - fixed.points_at(even)[None]) ** 2, axis=(1, 2)), 6))
+
+
+def _harm(turned: Subpath, fixed: Subpath, start: float) -> float:
+    """What the halfway shape loses of its area, and how often it crosses itself."""
+    even = np.arange(MEASURED) / MEASURED
+    a, b = turned.points_at((even + start) % 1.0), fixed.points_at(even)
+    halfway = (a + b) / 2.0
+    smaller = min(abs(_area(a)), abs(_area(b)))
+    loss = max(KEPT - abs(_area(halfway)) / smaller, 0.0) if smaller > 0.0 else 0.0
+    more = max(crossings([halfway]) - max(crossings([a]), crossings([b])), 0)
+    return COST_OF_LOSS * loss + COST_OF_CROSSING * more
 
 
 def _starts(turned: Subpath, fixed: Subpath) -> list[float]:

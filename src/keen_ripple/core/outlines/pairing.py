@@ -1,121 +1,102 @@
 """Which subpath of one outline becomes which of another: by place, size, and whether they are closed.
 
-Where one has fewer, some of its subpaths serve several: a closed one is sliced across, in the proportion of the areas
-that its slices will fill; an open one is cut along its length.
+What has no partner shrinks to a point, or grows from one; its holes go with it.
 """
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from itertools import permutations
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
 
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.outlines.subpath import Subpath, from_points
+from keen_ripple.core.outlines.components import Component, components_of
+from keen_ripple.core.outlines.subpath import Subpath
 
-# With more subpaths than this the nearest are taken one after another instead of the best of all choices.
-ALL_TRIED = 6
-
-Pairs = list[tuple[Subpath, Subpath]]
-
-
-def paired(a: Sequence[Subpath], b: Sequence[Subpath]) -> Pairs:
-    """Every subpath of both, or slices of it, with a partner of the other."""
-    if len(a) > len(b):
-        return [(one, other) for other, one in paired(b, a)]
-    served: list[list[Subpath]] = [[] for _ in a]
-    for i, j in enumerate(_assigned(a, b)):
-        served[i].append(b[j])
-    taken = {id(other) for others in served for other in others}
-    for other in b:
-        if id(other) not in taken:
-            served[min(range(len(a)), key=lambda i: _cost(a[i], other))].append(other)
-    return [pair for one, others in zip(a, served, strict=True) for pair in _shared(one, others)]
+# Closed and open ones are paired only where nothing else is left.
+UNLIKE = 1e9
 
 
-def _assigned(few: Sequence[Subpath], many: Sequence[Subpath]) -> list[int]:
-    """For each of the few its own of the many, at the least cost together."""
-    costs = [[_cost(one, other) for other in many] for one in few]
-    if len(many) <= ALL_TRIED:
-        ways = permutations(range(len(many)), len(few))
-        return list(min(ways, key=lambda way: sum(costs[i][j] for i, j in enumerate(way))))
-    chosen: dict[int, int] = {}
-    order = sorted((cost, i, j) for i, row in enumerate(costs) for j, cost in enumerate(row))
-    for _, i, j in order:
-        if i not in chosen and j not in chosen.values():
-            chosen[i] = j
-    return [chosen[i] for i in range(len(few))]
+@dataclass(frozen=True, eq=False)
+class Pair:
+    """A subpath of each outline; one of them is None where the other shrinks to `point`, or grows from it."""
+
+    one: Subpath | None
+    other: Subpath | None
+    point: Floats
 
 
-def _cost(one: Subpath, other: Subpath) -> float:
-    far = np.sum((one.middle - other.middle) ** 2) + np.sum((one.size - other.size) ** 2)
-    return float(far) + (1e9 if one.closed != other.closed else 0.0)
+def paired(a: Sequence[Subpath], b: Sequence[Subpath]) -> list[list[Pair]]:
+    """Every subpath of both, with a partner of the other or by itself; those that belong together in one list."""
+    return list(_pairs_of(components_of(a), components_of(b)))
 
 
-def _shared(one: Subpath, others: list[Subpath]) -> Pairs:
-    if len(others) == 1:
-        return [(one, others[0])]
-    axis = _spread(np.array([other.middle for other in others]))
-    others = sorted(others, key=lambda other: float(other.middle @ axis))
-    weights = np.array([other.area if one.closed and other.closed else 1.0 for other in others])
-    bounds = np.concatenate(([0.0], np.cumsum(weights / weights.sum() if weights.sum() else weights + 1.0)))
-    bounds /= bounds[-1]
-    if not one.closed or one.area == 0.0:
-        if one.points_at(np.zeros(1))[0] @ axis > one.points_at(np.ones(1))[0] @ axis:
-            one = one.backwards()
-        return [(_stretch(one, *span), other) for span, other in zip(_spans(bounds), others, strict=True)]
-    cuts = [_cut_place(one, axis, share) for share in bounds]
-    return [(_slice(one, axis, *span), other) for span, other in zip(_spans(np.array(cuts)), others, strict=True)]
+def apart(a: Sequence[Subpath], b: Sequence[Subpath]) -> list[Pair]:
+    """Each outline as a whole by itself: one shrinks to its side while the other grows from the opposite one.
+
+    Halfway both are half as large and lie beside each other, so that nothing crosses.
+    """
+    (a_low, a_high), (b_low, b_high) = _box(a), _box(b)
+    middles = (a_low + a_high) / 2.0, (b_low + b_high) / 2.0
+    # Along the axis on which they are apart already, or else the longer one.
+    size = np.maximum(a_high, b_high) - np.minimum(a_low, b_low)
+    axis = int(np.argmax(np.abs(middles[1] - middles[0]) * 10.0 + size))
+    gap = 0.04 * max(float((a_high - a_low)[axis]), float((b_high - b_low)[axis]))
+    goes_back = middles[0][axis] <= middles[1][axis]
+    ends = [middles[0].copy(), middles[1].copy()]
+    ends[0][axis] = a_low[axis] - gap if goes_back else a_high[axis] + gap
+    ends[1][axis] = b_high[axis] + gap if goes_back else b_low[axis] - gap
+    return [Pair(one, None, ends[0]) for one in a] + [Pair(None, other, ends[1]) for other in b]
 
 
-def _spans(bounds: Floats) -> list[tuple[float, float]]:
-    return list(zip(bounds[:-1].tolist(), bounds[1:].tolist(), strict=True))
+def _box(subpaths: Sequence[Subpath]) -> tuple[Floats, Floats]:
+    points = np.concatenate([path.polygon for path in subpaths])
+    return np.asarray(points.min(axis=0)), np.asarray(points.max(axis=0))
 
 
-def _spread(points: Floats) -> Floats:
-    """The direction in which points lie farthest apart, pointing rightwards or down."""
-    axis = np.linalg.svd(points - points.mean(axis=0))[2][0]
-    return np.asarray(axis if (axis[0], axis[1]) > (0.0, 0.0) or axis[0] > 1e-9 else -axis)
+def _pairs_of(a: Sequence[Component], b: Sequence[Component]) -> Iterator[list[Pair]]:
+    assigned = _assigned([c.outer for c in a], [c.outer for c in b])
+    for i, one in enumerate(a):
+        j = assigned.get(i)
+        yield [Pair(path, None, one.middle) for path in one.subpaths] if j is None else _of_components(one, b[j])
+    for j, other in enumerate(b):
+        if j not in assigned.values():
+            yield [Pair(None, path, other.middle) for path in other.subpaths]
 
 
-def _stretch(one: Subpath, low: float, high: float) -> Subpath:
-    shares = one.shares[(one.shares > low) & (one.shares < high)]
-    whole = np.unique(np.concatenate((one.shares, [low, high])))
-    kept = np.searchsorted(whole, [low, *shares, high])
-    return Subpath(one.cut_at(whole)[kept[0] : kept[-1]], False)
+def _of_components(one: Component, other: Component) -> list[Pair]:
+    """Outer with outer, holes with holes."""
+    holes = _assigned(one.holes, other.holes)
+    return [
+        Pair(one.outer, other.outer, one.middle),
+        *(Pair(hole, other.holes[holes[k]] if k in holes else None, hole.middle) for k, hole in enumerate(one.holes)),
+        *(Pair(None, hole, hole.middle) for k, hole in enumerate(other.holes) if k not in holes.values()),
+    ]
 
 
-def _cut_place(one: Subpath, axis: Floats, share: float) -> float:
-    """How far along the axis that share of the area lies on the near side; by halving."""
-    along = one.polygon @ axis
-    low, high = float(along.min()), float(along.max())
-    if share in (0.0, 1.0):
-        return high if share else low
-    for _ in range(50):
-        middle = (low + high) / 2.0
-        near = _clipped(one.polygon, axis, middle)
-        low, high = (middle, high) if _area(near) < share * one.area else (low, middle)
-    return (low + high) / 2.0
+def _assigned(a: Sequence[Subpath], b: Sequence[Subpath]) -> dict[int, int]:
+    """For each of the fewer its own of the more: the cheapest pair first, then exchanged while that costs less."""
+    if not a or not b:
+        return {}
+    costs = _costs(a, b)
+    found: dict[int, int] = {}
+    taken: set[int] = set()
+    for place in np.argsort(costs, axis=None).tolist():
+        i, j = divmod(place, len(b))
+        if i not in found and j not in taken:
+            found[i] = j
+            taken.add(j)
+    pairs = list(found)
+    for x, i in enumerate(pairs):
+        for k in pairs[x + 1 :]:
+            if costs[i, found[k]] + costs[k, found[i]] < costs[i, found[i]] + costs[k, found[k]]:
+                found[i], found[k] = found[k], found[i]
+    return found
 
 
-def _slice(one: Subpath, axis: Floats, low: float, high: float) -> Subpath:
-    return from_points(_clipped(_clipped(one.polygon, axis, high), -axis, -low), closed=True)
-
-
-def _clipped(polygon: Floats, axis: Floats, limit: float) -> Floats:
-    """What of a polygon lies at most `limit` along the axis (Sutherland and Hodgman, 1974)."""
-    kept: list[Floats] = []
-    along = polygon @ axis - limit
-    for i in range(len(polygon)):
-        a, b = along[i - 1], along[i]
-        if (a <= 0.0) != (b <= 0.0):
-            kept.append(polygon[i - 1] + (polygon[i] - polygon[i - 1]) * (a / (a - b)))
-        if b <= 0.0:
-            kept.append(polygon[i])
-    return np.array(kept).reshape(-1, 2)
-
-
-def _area(polygon: Floats) -> float:
-    x, y = polygon.T
-    return abs(float(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1)))) / 2.0
+def _costs(a: Sequence[Subpath], b: Sequence[Subpath]) -> Floats:
+    middles = np.array([p.middle for p in a])[:, None] - np.array([p.middle for p in b])[None]
+    sizes = np.array([p.size for p in a])[:, None] - np.array([p.size for p in b])[None]
+    unlike = np.array([p.closed for p in a])[:, None] != np.array([p.closed for p in b])[None]
+    return np.asarray(np.sum(middles**2 + sizes**2, axis=2) + unlike * UNLIKE)

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property, lru_cache
-from itertools import pairwise
 
 import numpy as np
 
@@ -15,20 +14,26 @@ from keen_ripple.core.outlines.path_data import parse
 CHORDS = 24
 # So near to a corner is the corner, as a share of the whole length.
 CORNER = 1e-7
+# So near to where it started an outline has returned there, though it is not written as closed; px.
+RETURNED = 1e-6
 
 
 @dataclass(frozen=True, eq=False)
 class Subpath:
-    """`cubics` has the shape (n, 4, 2): start, two handles, end; each starts where the one before ends."""
+    """`cubics` has the shape (n, 4, 2): start, two handles, end; each starts where the one before ends.
+
+    `closed` ones end where they start; `marked` are those that are also written so, and have no ends to be capped.
+    """
 
     cubics: Floats
     closed: bool
+    marked: bool = True
 
     @cached_property
     def _measure(self) -> tuple[Floats, Floats]:
         """Shares of the whole length, and where they lie: the number of the cubic plus the parameter on it."""
         t = np.linspace(0.0, 1.0, CHORDS + 1)
-        points = _evaluate(self.cubics[:, None], t[None, :, None])
+        points = evaluated(self.cubics[:, None], t[None, :, None])
         chords = np.hypot(*np.moveaxis(np.diff(points, axis=1), -1, 0))
         along = np.concatenate(([0.0], np.cumsum(chords)))
         places = np.arange(len(along)) / CHORDS
@@ -43,7 +48,7 @@ class Subpath:
         """Points (n, 2) at shares of the length."""
         places = np.interp(shares, *self._measure)
         index = np.minimum(places.astype(int), len(self.cubics) - 1)
-        return _evaluate(self.cubics[index], (places - index)[:, None])
+        return evaluated(self.cubics[index], (places - index)[:, None])
 
     def cut_at(self, shares: Floats) -> Floats:
         """The same curve as cubics (len(shares) − 1, 4, 2) from share to share; every own corner must be among them."""
@@ -57,7 +62,7 @@ class Subpath:
         return cut
 
     def backwards(self) -> Subpath:
-        return Subpath(self.cubics[::-1, ::-1], self.closed)
+        return replace(self, cubics=self.cubics[::-1, ::-1])
 
     def begun_at(self, share: float) -> Subpath:
         """A closed subpath begun elsewhere."""
@@ -67,7 +72,7 @@ class Subpath:
             return self
         shares = np.unique(np.concatenate((self.shares, [share])))
         cut = self.cut_at(shares)
-        return Subpath(np.roll(cut, -int(np.searchsorted(shares, share)), axis=0), self.closed)
+        return replace(self, cubics=np.roll(cut, -int(np.searchsorted(shares, share)), axis=0))
 
     @cached_property
     def polygon(self) -> Floats:
@@ -75,15 +80,20 @@ class Subpath:
         parts = []
         for cubic in self.cubics:
             steps = 1 if _straight(cubic) else 32
-            parts.append(_evaluate(cubic[None], np.arange(steps)[:, None] / steps))
+            parts.append(evaluated(cubic[None], np.arange(steps)[:, None] / steps))
         end = [] if self.closed else [self.cubics[-1, 3:]]
         return np.concatenate((*parts, *end))
 
     @property
     def area(self) -> float:
         """What it encloses, in px²; never negative."""
+        return abs(self.signed_area)
+
+    @cached_property
+    def signed_area(self) -> float:
+        """The same, below 0 where it runs anticlockwise on the screen."""
         x, y = self.polygon.T
-        return abs(float(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1)))) / 2.0
+        return float(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) / 2.0
 
     @property
     def middle(self) -> Floats:
@@ -94,12 +104,6 @@ class Subpath:
     def size(self) -> Floats:
         """Width and height of its bounds."""
         return np.asarray(np.ptp(self.polygon, axis=0))
-
-
-def from_points(points: Floats, closed: bool) -> Subpath:
-    """Straight lines through points (n, 2)."""
-    ends = np.concatenate((points, points[:1])) if closed else points
-    return Subpath(np.array([_line(a, b) for a, b in pairwise(ends)]), closed)
 
 
 @lru_cache(maxsize=1024)
@@ -122,12 +126,14 @@ def subpaths(data: str) -> tuple[Subpath, ...]:
             if name == "closePath" and np.any(here != start):
                 cubics.append(_line(here, start))
             if cubics:
-                found.append(Subpath(np.array(cubics), name == "closePath"))
+                marked = name == "closePath"
+                returns = len(cubics) > 1 and bool(np.all(np.abs(cubics[-1][3] - cubics[0][0]) < RETURNED))
+                found.append(Subpath(np.array(cubics), marked or returns, marked))
             cubics, here = [], start
         elif points:
             here = points[-1]
     # Nothing but a point, which a round cap still shows.
-    return tuple(found) or (Subpath(np.array([_line(start, start)]), False),)
+    return tuple(found) or (Subpath(np.array([_line(start, start)]), False, False),)
 
 
 def _line(a: Floats, b: Floats) -> Floats:
@@ -144,7 +150,7 @@ def _straight(cubic: Floats) -> bool:
     return bool(abs(u * z - v * w) + abs(x * z - y * w) < 1e-9 * (1.0 + w * w + z * z))
 
 
-def _evaluate(cubic: Floats, t: Floats) -> Floats:
+def evaluated(cubic: Floats, t: Floats) -> Floats:
     """Points on cubics; the Bernstein form, over the last axis but one."""
     a, b, c, d = np.moveaxis(cubic, -2, 0)
     r = 1.0 - t

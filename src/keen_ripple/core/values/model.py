@@ -7,6 +7,7 @@ from typing import Annotated
 from pydantic import AfterValidator, BaseModel, ConfigDict, Field
 
 from keen_ripple.core.colour import parse_colour
+from keen_ripple.core.limits import FARTHEST
 
 
 class Model(BaseModel):
@@ -20,10 +21,7 @@ def _colour(text: str) -> str:
     return text
 
 
-# Beyond this the arithmetic of browsers loses fractions of a pixel.
-FAR = 100_000.0
-
 Colour = Annotated[str, AfterValidator(_colour), Field(description="Any CSS colour, or none.")]
-Number = Annotated[float, Field(ge=-FAR, le=FAR)]
-Length = Annotated[float, Field(ge=0.0, le=FAR, description="px")]
+Number = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST)]
+Length = Annotated[float, Field(ge=0.0, le=FARTHEST, description="px")]
 Share = Annotated[float, Field(ge=0.0, le=1.0)]

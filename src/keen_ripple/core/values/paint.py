@@ -8,7 +8,8 @@ from typing import Annotated, Literal
 from pydantic import AfterValidator, Discriminator, Field, Tag
 
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.values.model import FAR, Colour, Model, Number, Share
+from keen_ripple.core.limits import FARTHEST
+from keen_ripple.core.values.model import Colour, Model, Number, Share
 
 
 class Stop(Model):
@@ -30,7 +31,7 @@ def _in_order(stops: tuple[Stop, ...]) -> tuple[Stop, ...]:
 
 
 Stops = Annotated[tuple[Stop, ...], Field(min_length=2, max_length=32), AfterValidator(_in_order)]
-Degrees = Annotated[float, Field(ge=-FAR, le=FAR, description="°")]
+Degrees = Annotated[float, Field(ge=-FARTHEST, le=FARTHEST, description="°")]
 
 
 class LinearGradient(Model):
@@ -47,7 +48,7 @@ class RadialGradient(Model):
     kind: Literal["radial"]
     centre_x: Number = 0.5
     centre_y: Number = 0.5
-    radius: Annotated[float, Field(ge=0.0, le=FAR)] = 0.5
+    radius: Annotated[float, Field(ge=0.0, le=FARTHEST)] = 0.5
     stops: Stops
 
 

@@ -1,6 +1,6 @@
 /* Layers lined up and spread out: where each has to go, in the px of the piece. Pure. */
 import type { Layer, Piece, Pose } from '../../../api/answers';
-import { chainTo, cornersOf, matrixOf } from '../../../shared/geometry/matrix';
+import { chainTo, matrixOf, outlineAround, outlineOf, type Point } from '../../../shared/geometry/matrix';
 import { round } from '../../../shared/text/sums';
 import type { Values } from './values';
 
@@ -17,8 +17,17 @@ export type Axis = 'across' | 'down';
 
 /** The upright box around a layer, in px of the piece. */
 export function boxOf(layers: readonly Layer[], pose: Pose, id: string): Box {
-  const corners = cornersOf(chainTo(layers, id), pose);
-  const [xs, ys] = [corners.map(([x]) => x), corners.map(([, y]) => y)];
+  const chain = chainTo(layers, id);
+  return boundsOf(outlineOf(chain.at(-1)!, pose[id]!, matrixOf(chain, pose)));
+}
+
+/** The same in the px of the group around it. */
+export function boxInGroup(layer: Layer, pose: Pose): Box {
+  return boundsOf(outlineAround(layer, pose[layer.id]!));
+}
+
+function boundsOf(points: readonly Point[]): Box {
+  const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
   return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };
 }
 
@@ -41,9 +50,11 @@ const PLACE: Record<Line, (box: Box) => number> = {
 /** Several layers line up with the box around them; one alone with its group, or with the piece. */
 export function aligned(piece: Piece, pose: Pose, ids: readonly string[], line: Line): Record<string, Values> {
   const layers = piece.layers ?? [];
-  const boxes = ids.map((id) => boxOf(layers, pose, id));
-  const goal = PLACE[line](ids.length > 1 ? around(boxes) : surrounding(piece, pose, ids[0]!));
   const upright = line === 'left' || line === 'centre' || line === 'right';
+  const group = ids.length === 1 ? chainTo(layers, ids[0]!).at(-2) : undefined;
+  if (group) return inGroup(layers, pose, ids[0]!, group, line, upright);
+  const boxes = ids.map((id) => boxOf(layers, pose, id));
+  const goal = PLACE[line](ids.length > 1 ? around(boxes) : { left: 0, top: 0, right: piece.width, bottom: piece.height });
   return moves(layers, pose, ids, boxes.map((box) => (upright ? [goal - PLACE[line](box), 0] : [0, goal - PLACE[line](box)])));
 }
 
@@ -64,9 +75,13 @@ export function distributed(piece: Piece, pose: Pose, ids: readonly string[], ax
   return moves(layers, pose, sorted.map(({ id }) => id), by);
 }
 
-function surrounding(piece: Piece, pose: Pose, id: string): Box {
-  const parent = chainTo(piece.layers ?? [], id).at(-2);
-  return parent ? boxOf(piece.layers ?? [], pose, parent.id) : { left: 0, top: 0, right: piece.width, bottom: piece.height };
+/** One layer by itself lines up with its group, along the axes of the group. */
+function inGroup(layers: readonly Layer[], pose: Pose, id: string, group: Layer, line: Line, upright: boolean): Record<string, Values> {
+  const layer = chainTo(layers, id).at(-1)!;
+  const outer = { left: 0, top: 0, right: Number(pose[group.id]!.width), bottom: Number(pose[group.id]!.height) };
+  const by = PLACE[line](outer) - PLACE[line](boxInGroup(layer, pose));
+  const name = upright ? 'x' : 'y';
+  return Math.abs(by) > 1e-6 ? { [id]: { [name]: round(Number(pose[id]![name]) + by) } } : {};
 }
 
 /** Each layer moved by so many px of the piece, as x and y of its own; those that stay are left out. */

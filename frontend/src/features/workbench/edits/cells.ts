@@ -18,6 +18,8 @@ export function writtenIn(piece: Piece, state: string, row: RowKey): Value {
   return own?.[property] ?? baseOf(piece, layer, property);
 }
 
+const STEPWISE = ['fade', 'discrete', 'visible'];
+
 const each = ({ rows, states }: Cells, valueAt: (row: RowKey, place: number) => Value | null): Cell[] =>
   rows.flatMap((row) => states.map((state, i): Cell => ({ state, layer: rowOf(row)[0], property: rowOf(row)[1], value: valueAt(row, i) })));
 
@@ -37,6 +39,8 @@ export function spreadCells(piece: Piece, cells: Cells, steps: readonly Record<s
   const last = cells.states.length - 1;
   const valueAt = (row: RowKey, i: number) => {
     const [layer, property] = rowOf(row);
+    // Between two texts, or two choices, there is nothing to spread.
+    if (STEPWISE.includes(propertyNamed(property).blend)) return writtenIn(piece, cells.states[i]!, row);
     if (i === 0 || i === last) return writtenIn(piece, cells.states[i]!, row);
     return steps[i - 1]?.[layer]?.[property] ?? writtenIn(piece, cells.states[0]!, row);
   };
@@ -55,7 +59,8 @@ const fromText = (text: string): unknown => {
 export const cellsText = (piece: Piece, { rows, states }: Cells): string =>
   rows.map((row) => states.map((state) => plainText(writtenIn(piece, state, row))).join('\t')).join('\n');
 
-const plainText = (value: Value) => (typeof value === 'object' ? JSON.stringify(value) : valueText(value).replace('−', '-'));
+/** All of its digits: what is copied comes back as it was. */
+const plainText = (value: Value) => (typeof value === 'object' ? JSON.stringify(value) : typeof value === 'number' ? String(value) : valueText(value));
 
 /** Takes a block of text from the first cell on; says which of its cells is wrong, and then takes none. */
 export function pasteCells(piece: Piece, cells: Cells, text: string): Edit | { fault: string } {

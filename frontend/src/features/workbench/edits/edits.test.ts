@@ -38,11 +38,11 @@ const piece: Piece = {
 const after = (edit: edits.Edit, before = piece): Piece => applyPatch(structuredClone(before), structuredClone(edit.patch) as never, true).newDocument;
 
 describe('values', () => {
-  it('go into one state, and only where they differ from the base', () => {
+  it('go into one state, and stay its own where the base has the same', () => {
     expect(after(edits.setValues(piece, 'b', 'r', { x: 20, y: 3 }, 'state')).states[1]!.changes!.r).toEqual({ x: 20, y: 3 });
     expect(after(edits.setValues(piece, 'a', 'r', { x: 7 }, 'state')).states[0]!.changes).toEqual({ r: { x: 7 } });
-    expect(after(edits.setValues(piece, 'b', 'e', { opacity: 0.5 }, 'state')).states[1]!.changes).toEqual({ r: { x: 9 } });
-    expect(edits.setValues(piece, 'c', 'e', { rotation: 0 }, 'state').patch).toEqual([]);
+    expect(after(edits.setValues(piece, 'b', 'e', { opacity: 0.5 }, 'state')).states[1]!.changes).toEqual({ r: { x: 9 }, e: { opacity: 0.5 } });
+    expect(after(edits.setValues(piece, 'c', 'e', { rotation: 0 }, 'state')).states[2]!.changes).toEqual({ e: { rotation: 0 } });
   });
 
   it('go into the base, wherever the layer lies', () => {
@@ -130,7 +130,9 @@ describe('cells', () => {
   it('are copied as text, and pasted to be the same', () => {
     const text = edits.cellsText(piece, cells);
     expect(text).toBe('1\t9\t1\n0.5\t1\t0.5');
-    expect((edits.pasteCells(piece, cells, text) as edits.Edit).patch).toEqual([]);
+    expect(read(after(edits.pasteCells(piece, cells, text) as edits.Edit))).toEqual([[1, 9, 1], [0.5, 1, 0.5]]);
+    const third = after(edits.setValues(piece, 'a', 'r', { x: 61 / 3 }, 'state'));
+    expect(edits.cellsText(third, { rows: ['r/x'], states: ['a'] })).toBe(String(61 / 3));
   });
 
   it.each([
@@ -141,7 +143,35 @@ describe('cells', () => {
   });
 });
 
+describe('names and copies', () => {
+  it('two states never get one name', () => {
+    expect(edits.renameState(piece, 'b', 'A').patch).toMatchObject([{ value: 'A 2' }]);
+    expect(edits.renameState(piece, 'a', 'A').patch).toMatchObject([{ value: 'A' }]);
+    const twice = after(edits.addState(piece, 'a', 'State 4'));
+    expect(after(edits.addState(twice, 'a', 'State 4'), twice).states.map((s) => s.name)).toEqual(['A', 'State 5', 'State 4', 'B', 'C']);
+  });
+
+  it('a copy takes its lanes and its place in staggers along', () => {
+    const staggered = after(edits.setStagger(piece, 'ab', ['r', 'e'], { each_ms: 40 } as never));
+    const copied = after(edits.duplicateLayers(staggered, ['r']), staggered);
+    expect(copied.transitions![0]).toMatchObject({ lanes: [{ layer: 'r', delay_ms: 0 }, { layer: 'r-2', delay_ms: 0 }], staggers: [{ layers: ['r', 'r-2', 'e'] }] });
+  });
+
+  it('texts are not spread', () => {
+    const text = { ...piece, layers: [{ kind: 'text', id: 'w', name: 'W', x: 0, y: 0, width: 9, height: 9, text: 'Quay' }] } as unknown as Piece;
+    const said = after(edits.setValues(text, 'b', 'w', { text: 'Pier' }, 'state'), text);
+    const spread = after(edits.spreadCells(said, { rows: ['w/text'], states: ['a', 'b', 'c'] }, [{ w: { text: 'Gone' } }], 'linear'), said);
+    expect(['a', 'b', 'c'].map((state) => edits.writtenIn(spread, state, 'w/text'))).toEqual(['Quay', 'Pier', 'Quay']);
+  });
+});
+
 describe('groups', () => {
+  it('with a mask are not taken apart, nor is a mask taken away from what it cuts', () => {
+    const masked = { ...piece, layers: [{ ...piece.layers![0]!, layers: [{ kind: 'rectangle', id: 'r', name: 'R', x: 1, y: 2, width: 3, height: 4, mask: true }] }, { kind: 'ellipse', id: 'm', name: 'M', x: 0, y: 0, width: 4, height: 4, mask: true }, piece.layers![1]!] } as unknown as Piece;
+    expect(() => edits.ungroup(masked, 'g')).toThrow('R cuts what lies above it');
+    expect(() => edits.groupLayers(masked, ['m'], pose)).toThrow('M cuts what lies above it');
+  });
+
   const pose = { g: { x: 0, y: 0, width: 9, height: 9 }, e: { x: 5, y: 5, width: 5, height: 5 }, r: { x: 1, y: 2, width: 3, height: 4 } };
 
   it('hold what was there, where it was, and give it back', () => {
@@ -193,10 +223,30 @@ describe('layers', () => {
   });
 });
 
+describe('values of a state', () => {
+  it('are those that it says itself, and go back to the base', () => {
+    const own = after(edits.setValues(piece, 'b', 'r', { x: 7 }, 'state'));
+    const cells = edits.ownValues(own, 'b', ['r']);
+    expect(cells).toContainEqual({ state: 'b', layer: 'r', property: 'x', value: null });
+    expect(edits.ownValues(after(edits.setCells(own, cells, ''), own), 'b', ['r'])).toEqual([]);
+  });
+});
+
 describe('lanes', () => {
   it('that say nothing of their own are dropped', () => {
     expect(after(edits.setLane(piece, 'ab', 'r', { delay_ms: 0 })).transitions![0]!.lanes).toEqual([]);
     expect(after(edits.setLane(piece, 'ab', 'e', { timing: curve })).transitions![0]!.lanes).toHaveLength(2);
+  });
+
+  it('that of a property begins with what its layer has, may begin at 0 beside it, and goes with it again', () => {
+    const slow = { ...curve, duration_ms: 900 };
+    const layered = after(edits.setLane(piece, 'ab', 'r', { delay_ms: 40, timing: slow }));
+    const own = (delay_ms: number) => after(edits.setLane(layered, 'ab', 'r', { delay_ms }, 'x'), layered).transitions![0]!.lanes!;
+    for (const delay_ms of [0, 80]) expect(own(delay_ms).at(-1)).toEqual({ layer: 'r', property: 'x', delay_ms, timing: slow });
+    const apart = { ...layered, transitions: [{ ...layered.transitions![0]!, lanes: own(0) }] } as Piece;
+    expect(after(edits.removeLane(apart, 'ab', 'r', 'x'), apart).transitions![0]!.lanes).toEqual(layered.transitions![0]!.lanes);
+    const cut = after(edits.setLane({ ...piece, transitions: [{ ...piece.transitions![0]!, lanes: [{ layer: 'r', delay_ms: 10, style: 'cut' }] }] } as Piece, 'ab', 'r', { delay_ms: 0 }));
+    expect(cut.transitions![0]!.lanes).toHaveLength(1);
   });
 });
 

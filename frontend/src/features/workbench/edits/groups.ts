@@ -2,12 +2,12 @@
 import type { Layer, Look, Operation, Piece, Pose, Value } from '../../../api/answers';
 import { chainTo } from '../../../shared/geometry/matrix';
 import { placed } from '../tree';
+import { round } from '../../../shared/text/sums';
+import { around, boxInGroup } from './arrange';
+import { CannotBe } from './cannotBe';
 import { freeId, type Edit } from './edit';
 import { idsOf, namesOf } from './layers';
 import type { Values } from './values';
-
-/** Why something cannot be done, and what to do instead. */
-export class CannotBe extends Error {}
 
 type Shift = { x: number; y: number };
 
@@ -18,13 +18,13 @@ export function groupLayers(piece: Piece, ids: readonly string[], pose: Pose): E
   if (found.some((p) => p.siblings !== last.siblings)) throw new CannotBe('These layers lie in different groups. Choose layers that lie in the same one.');
   const parent = chainTo(piece.layers ?? [], ids[0]!).at(-2);
   if (parent && pose[parent.id]!.layout !== 'none') throw new CannotBe(`${parent.name} places what is in it in a ${String(pose[parent.id]!.layout)}. Set its layout to none first.`);
-  const boxes = found.map(({ layer }) => pose[layer.id]!);
-  const low = (name: 'x' | 'y') => Math.min(...boxes.map((box) => Number(box[name])));
-  const high = (name: 'x' | 'y', size: 'width' | 'height') => Math.max(...boxes.map((box) => Number(box[name]) + Number(box[size])));
-  const [x, y] = [low('x'), low('y')];
+  const mask = found.find(({ layer }) => layer.mask);
+  if (mask && last.index < last.siblings.length - 1) throw new CannotBe(`${mask.layer.name} cuts what lies above it, and in a group it would cut less. Choose all that lies above it too, or turn the mask off first.`);
+  const box = around(found.map(({ layer }) => boxInGroup(layer, pose)));
+  const [x, y] = [round(box.left), round(box.top)];
   const id = freeId(idsOf(piece), 'group');
   const layers = found.map(({ layer }) => ({ ...layer, x: layer.x - x, y: layer.y - y }));
-  const group = { kind: 'group', id, name: 'Group', x, y, width: high('x', 'width') - x, height: high('y', 'height') - y, layers };
+  const group = { kind: 'group', id, name: 'Group', x, y, width: round(box.right - x), height: round(box.bottom - y), layers };
   const removed = found.toReversed().map(({ path }): Operation => ({ op: 'remove', path }));
   const path = last.path.replace(/\d+$/, String(last.index - found.length + 1));
   const shifts = new Map(ids.map((child) => [child, () => ({ x: -x, y: -y })]));
@@ -43,6 +43,8 @@ export function ungroup(piece: Piece, id: string): Edit & { ids: string[] } {
   if (acting) throw new CannotBe(`${layer.name} sets ${acting[0].replace('_', ' ')} for all that is in it. Take that back to ${String(acting[1])} first, so that nothing looks different.`);
   if (looks.slice(1).some((look) => 'width' in look || 'height' in look)) throw new CannotBe(`${layer.name} changes its size between states. Keep one size first, so that nothing looks different.`);
   const content = (layer.layers ?? []) as Layer[];
+  const mask = content.find((child) => child.mask);
+  if (mask) throw new CannotBe(`${mask.name} cuts what lies above it in ${layer.name}; outside of it, it would cut everything above. Turn the mask off first, or keep the group.`);
   const added = content.map((child, i): Operation => ({ op: 'add', path: path.replace(/\d+$/, String(index + i)), value: { ...child, x: child.x + layer.x, y: child.y + layer.y } }));
   const shifts = new Map(content.map((child) => [child.id, (own: Partial<Shift>) => ({ x: own.x ?? layer.x, y: own.y ?? layer.y })]));
   const moved = shiftedStates(piece, shifts, id, layer);

@@ -1,8 +1,10 @@
 /* Every edit of the workbench. */
 export * from './arrange';
+export * from './cannotBe';
 export * from './cells';
 export * from './edit';
 export * from './groups';
+export * from './intent';
 export * from './layers';
 export * from './loop';
 export * from './removal';

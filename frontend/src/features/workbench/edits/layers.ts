@@ -1,5 +1,5 @@
 /* Edits of the tree of layers. */
-import type { Layer, Operation, Piece, Value } from '../../../api/answers';
+import type { Layer, Operation, Piece, Transition, Value } from '../../../api/answers';
 import { placed, walk } from '../tree';
 import { freeId, inTurn, named, type Edit } from './edit';
 
@@ -49,7 +49,22 @@ export function duplicateLayer(piece: Piece, id: string): Edit & { id: string } 
       if (changes) patch.push({ op: 'add', path: `/states/${s}/changes/${to}`, value: changes });
     }
   });
+  (piece.transitions ?? []).forEach((transition, t) => {
+    for (const [name, value] of Object.entries(withCopies(transition, renamed))) patch.push({ op: 'add', path: `/transitions/${t}/${name}`, value });
+  });
   return { id: renamed.get(id)!, label: `Duplicate ${layer.name}`, patch };
+}
+
+/** The lanes of copies, as those of what they were made of, and their places in its staggers, just behind it. */
+function withCopies({ lanes = [], staggers = [] }: Transition, renamed: ReadonlyMap<string, string>): Partial<Transition> {
+  const copied = lanes.filter((lane) => renamed.has(lane.layer)).map((lane) => ({
+    ...lane,
+    layer: renamed.get(lane.layer)!,
+    ...(lane.anchor && { anchor: { ...lane.anchor, ...(lane.anchor.layer && { layer: renamed.get(lane.anchor.layer) ?? lane.anchor.layer }) } }),
+  }));
+  const isStaggered = staggers.some((stagger) => stagger.layers.some((id) => renamed.has(id)));
+  const longer = staggers.map((stagger) => ({ ...stagger, layers: stagger.layers.flatMap((id) => (renamed.has(id) ? [id, renamed.get(id)!] : [id])) }));
+  return { ...(copied.length && { lanes: [...lanes, ...copied] }), ...(isStaggered && { staggers: longer as NonNullable<Transition['staggers']> }) };
 }
 
 /** Copies of several, each just above its own, and in all states so many px away from it. */

@@ -9,6 +9,7 @@ export type Closing = 'tween' | 'cross-fade' | 'same';
 export const CLOSINGS: Record<Closing, string> = { tween: 'Close the loop by a tween', 'cross-fade': 'Close the loop by a cross-fade', same: 'Begin as it ends' };
 
 const BACK_MS = 400;
+const SOFT = 'ease-in-out';
 
 /** The way back at the end of the run: there already or new. Nothing for a run without motion. */
 export function closeLoop(piece: Piece, run: Run, how: Closing): Edit {
@@ -19,7 +20,9 @@ export function closeLoop(piece: Piece, run: Run, how: Closing): Edit {
   if (how === 'same') return { label, patch: [...beginAs(piece, start, last), ...(back ? [] : wayBack(piece, last, start, 'cut'))] };
   if (!back) return { label, patch: wayBack(piece, last, start, how) };
   const path = `/transitions/${piece.transitions!.indexOf(back)}`;
-  const slow: Operation[] = back.timing.kind !== 'spring' && back.timing.duration_ms < BACK_MS ? [{ op: 'add', path: `${path}/timing`, value: { ...back.timing, duration_ms: BACK_MS } }] : [];
+  // What was a cut had no curve that anybody saw.
+  const own = back.style === 'cut' ? { ...back.timing, easing: SOFT } : back.timing;
+  const slow: Operation[] = back.timing.kind !== 'spring' ? [{ op: 'add', path: `${path}/timing`, value: { ...own, duration_ms: Math.max(back.timing.duration_ms, BACK_MS) } }] : [];
   return { label, patch: [{ op: 'add', path: `${path}/style`, value: how }, ...slow] };
 }
 
@@ -34,5 +37,5 @@ const leadOn = (piece: Piece, start: string): Operation[] =>
 
 const wayBack = (piece: Piece, from: string, to: string, style: NonNullable<Transition['style']>): Operation[] => [
   ...leadOn(piece, to),
-  ...addTransition(piece, from, to, { style, timing: { kind: 'curve', duration_ms: BACK_MS, easing: 'ease-in-out' } }).patch,
+  ...addTransition(piece, from, to, { style, timing: { kind: 'curve', duration_ms: BACK_MS, easing: SOFT } }).patch,
 ];

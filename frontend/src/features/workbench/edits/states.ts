@@ -11,7 +11,7 @@ const AT_ONCE = { cue: 'hold', hold_ms: 0 } as const;
 export function addState(piece: Piece, afterId: string, name?: string): Edit & { id: string } {
   const index = stateIndex(piece, afterId);
   const source = piece.states[index]!;
-  const called = name ?? `State ${piece.states.length + 1}`;
+  const called = freeName(piece, name ?? `State ${piece.states.length + 1}`);
   const id = freeId(piece.states.map((s) => s.id), called);
   const transitions = piece.transitions ?? [];
   const leaving = transitions.filter((t) => t.from === afterId);
@@ -33,7 +33,7 @@ export function addState(piece: Piece, afterId: string, name?: string): Edit & {
 /** A state before this one that looks like it: what led here leads there first, and from there here at once. */
 export function addStateBefore(piece: Piece, id: string): Edit & { id: string } {
   const index = stateIndex(piece, id);
-  const called = `State ${piece.states.length + 1}`;
+  const called = freeName(piece, `State ${piece.states.length + 1}`);
   const fresh = freeId(piece.states.map((s) => s.id), called);
   const transitions = piece.transitions ?? [];
   const join = quick(fresh, id, transitions.map((t) => t.id));
@@ -50,7 +50,7 @@ export function addStateBefore(piece: Piece, id: string): Edit & { id: string } 
 export function addStateBetween(piece: Piece, way: string, changes: object): Edit & { id: string } {
   const transitions = piece.transitions ?? [];
   const before = transitions.find((t) => t.id === way)!;
-  const called = `State ${piece.states.length + 1}`;
+  const called = freeName(piece, `State ${piece.states.length + 1}`);
   const fresh = freeId(piece.states.map((s) => s.id), called);
   const { timing } = before;
   const [first, second] =
@@ -70,7 +70,17 @@ export function addStateBetween(piece: Piece, way: string, changes: object): Edi
 
 export const duplicateState = (piece: Piece, id: string) => addState(piece, id, `${piece.states[stateIndex(piece, id)]!.name} copy`);
 
-export function renameState(piece: Piece, id: string, name: string): Edit {
+/** Two states never have one name: the second gets a number, or the next one. */
+export function freeName(piece: Piece, wanted: string, own?: string): string {
+  const taken = new Set(piece.states.filter((state) => state.id !== own).map((state) => state.name));
+  const [, stem, digits] = /^(.*?)(?: (\d+))?$/.exec(wanted) as unknown as [string, string, string | undefined];
+  let name = wanted;
+  for (let n = Number(digits ?? 1) + 1; taken.has(name); n++) name = `${stem} ${n}`;
+  return name;
+}
+
+export function renameState(piece: Piece, id: string, wanted: string): Edit {
+  const name = freeName(piece, wanted, id);
   return { label: `Rename state to ${name}`, patch: [{ op: 'replace', path: `/states/${stateIndex(piece, id)}/name`, value: name }] };
 }
 

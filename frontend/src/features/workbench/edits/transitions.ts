@@ -79,12 +79,21 @@ export function setStagger(piece: Piece, id: string, layers: readonly string[], 
 
 /** The lane of a layer, or of one of its properties, with these values; a lane that says nothing of its own is dropped. */
 export function setLane(piece: Piece, id: string, layerId: string, values: LaneValues, property: string | null = null): Edit {
-  const transition = piece.transitions![transitionIndex(piece, id)]!;
-  const lanes = transition.lanes ?? [];
-  const own = (lane: Lane) => lane.layer === layerId && (lane.property ?? null) === property;
-  const lane = { layer: layerId, ...(property && { property }), delay_ms: 0, ...lanes.find(own), ...values } as Lane;
-  const said = lane.delay_ms || lane.timing || lane.anchor;
+  const lanes = lanesOf(piece, id);
+  const own = isLaneOf(layerId, property);
+  // A property begins with what its layer has; where that has a lane, one that says nothing says just that.
+  const ofLayer = property === null ? undefined : lanes.find(isLaneOf(layerId, null));
+  const lane = { ...ofLayer, layer: layerId, ...(property && { property }), delay_ms: ofLayer?.delay_ms ?? 0, ...lanes.find(own), ...values } as Lane;
+  const said = lane.delay_ms || lane.timing || lane.anchor || lane.style === 'cut' || ofLayer;
   const others = lanes.filter((other) => !own(other));
-  const name = placed(piece, layerId)!.layer.name;
-  return setTransition(piece, id, `Lane of ${name}`, { lanes: said ? [...others, lane] : others });
+  return setTransition(piece, id, `Lane of ${placed(piece, layerId)!.layer.name}`, { lanes: said ? [...others, lane] : others });
 }
+
+/** A property goes with its layer again. */
+export function removeLane(piece: Piece, id: string, layerId: string, property: string): Edit {
+  const own = isLaneOf(layerId, property);
+  return setTransition(piece, id, `Lane of ${placed(piece, layerId)!.layer.name}`, { lanes: lanesOf(piece, id).filter((lane) => !own(lane)) });
+}
+
+const lanesOf = (piece: Piece, id: string): readonly Lane[] => piece.transitions![transitionIndex(piece, id)]!.lanes ?? [];
+const isLaneOf = (layer: string, property: string | null) => (lane: Lane) => lane.layer === layer && (lane.property ?? null) === property;

@@ -44,7 +44,13 @@ export function setLooks(piece: Piece, stateId: string, looks: Looks, scope: Sco
 export const clearValue = (piece: Piece, stateId: string, layer: string, property: string): Edit =>
   setCells(piece, [{ state: stateId, layer, property, value: null }], `${labels([property])} of ${nameOf(piece, layer)} back to base`);
 
-/** Sets cells of the score, wherever they stand; what equals the base is not kept as a difference. */
+/** What a state says of these layers by itself, as cells that take it back to the base. */
+export function ownValues(piece: Piece, stateId: string, layers: readonly string[]): Cell[] {
+  const changes = (piece.states[stateIndex(piece, stateId)]?.changes ?? {}) as Looks;
+  return layers.flatMap((layer) => Object.keys(changes[layer] ?? {}).map((property): Cell => ({ state: stateId, layer, property, value: null })));
+}
+
+/** Sets cells of the score, wherever they stand. A value of a state stays its own, also where the base has the same. */
 export function setCells(piece: Piece, cells: readonly Cell[], label: string): Edit {
   const patch = piece.states.flatMap((state, index) => {
     const own = cells.filter((cell) => cell.state === state.id);
@@ -59,7 +65,7 @@ function changesOf(piece: Piece, index: number, cells: readonly Cell[]): Operati
   const after: Looks = {};
   for (const { layer, property, value } of cells) {
     const values = (after[layer] ??= { ...before[layer] });
-    if (value === null || sameValue(value, baseOf(piece, layer, property))) delete values[property];
+    if (value === null) delete values[property];
     else values[property] = value;
   }
   const said = Object.entries(after).filter(([, values]) => Object.keys(values).length);
@@ -75,4 +81,10 @@ function changesOf(piece: Piece, index: number, cells: readonly Cell[]): Operati
 export function baseOf(piece: Piece, layer: string, property: string): Value {
   const base = placed(piece, layer)!.layer as unknown as Values;
   return base[property] ?? (propertyNamed(property).default as Value);
+}
+
+/** What an edit of that scope goes on from: the value of the state, or what all states share. */
+export function valueOf(piece: Piece, stateId: string, layer: string, property: string, scope: Scope): Value {
+  const changes = (piece.states.find((state) => state.id === stateId)?.changes ?? {}) as Looks;
+  return (scope === 'state' ? changes[layer]?.[property] : undefined) ?? baseOf(piece, layer, property);
 }

@@ -1,4 +1,5 @@
 import type { KeyboardEvent, PointerEvent } from 'react';
+import { stepped } from '../../../shared/ui/hands';
 import { useHeld } from '../../../shared/ui/useHeld';
 import { bezierText, handlesOf, type Handles } from './bezier';
 
@@ -8,7 +9,7 @@ interface Props {
   x: (u: number) => number;
   y: (p: number) => number;
   back: (event: PointerEvent<SVGElement>) => readonly [u: number, p: number];
-  commit: (easing: string) => void;
+  commit: (easing: string) => Promise<void>;
 }
 
 const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
@@ -18,22 +19,28 @@ export function BezierGrips({ handles, x, y, back, commit }: Props) {
   const { shown, held, hold } = useHeld<Handles>();
   const now = shown ?? handles;
   const [x1, y1, x2, y2] = now;
-  const put = (end: 0 | 1, [u, p]: readonly [number, number]): Handles => {
-    const next: Handles = end === 0 ? [u, p, x2, y2] : [x1, y1, u, p];
+  const put = (end: 0 | 1, [u, p]: readonly [number, number], of: Handles = now): Handles => {
+    const next: Handles = end === 0 ? [u, p, of[2], of[3]] : [of[0], of[1], u, p];
     return handlesOf(bezierText(next))!;
+  };
+  /** Shown until it has come true, so that the next step goes on from there. */
+  const bend = (after: Handles) => {
+    hold(after);
+    void stepped(() => commit(bezierText(after))).finally(() => held() === after && hold(null));
   };
   const letGo = () => {
     const after = held();
-    if (after) commit(bezierText(after));
-    hold(null);
+    if (after && bezierText(after) !== bezierText(handles)) bend(after);
+    else hold(null);
   };
   const onKey = (event: KeyboardEvent, end: 0 | 1) => {
     const arrow = ARROWS[event.key];
     if (!arrow) return;
     event.preventDefault();
     const step = event.shiftKey ? 0.1 : 0.01;
-    const [u, p] = end === 0 ? [x1, y1] : [x2, y2];
-    commit(bezierText(put(end, [u + arrow[0] * step, p + arrow[1] * step])));
+    const [ax, ay, bx, by] = held() ?? handles;
+    const [u, p] = end === 0 ? [ax, ay] : [bx, by];
+    bend(put(end, [u + arrow[0] * step, p + arrow[1] * step], held() ?? handles));
   };
   return (
     <g className="bezier">

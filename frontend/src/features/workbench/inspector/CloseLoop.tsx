@@ -1,6 +1,7 @@
 import { sayFault, useBench } from '../bench';
 import { closeLoop, CLOSINGS, type Closing } from '../edits';
 import { tryOut, useTrial } from '../trial';
+import { jumpText } from '../score/columns';
 import { TrialResult } from './TrialResult';
 
 const WAYS: [Closing, string, string][] = [
@@ -20,7 +21,7 @@ export function CloseLoop() {
   return (
     <section className="retime" aria-label="Close the loop">
       <h3>Close the loop</h3>
-      <p className="quiet">{ends ? 'It plays once and ends.' : `Its seam jumps by ${seam!.distance_px.toFixed(1)} px.`}</p>
+      <p className="quiet">{ends ? 'It plays once and ends.' : `Its seam jumps: ${jumpText(seam!)}.`}</p>
       <div className="chips">
         {WAYS.map(([how, label, title]) => (
           <button key={how} title={title} aria-pressed={tried === CLOSINGS[how]} onClick={() => void tryOut(closeLoop(useBench.getState().document!, run, how)).catch(sayFault)}>

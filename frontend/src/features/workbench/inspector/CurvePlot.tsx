@@ -12,10 +12,10 @@ const H = 104;
 interface Props {
   reading: TimingReading;
   /** Asks for the spring that looks like this. */
-  reshape: (shape: SpringShape) => void;
+  reshape: (shape: SpringShape) => Promise<void>;
   /** CSS text of a curve; none for a spring. */
   easing: string | null;
-  bend: (easing: string) => void;
+  bend: (easing: string) => Promise<void>;
   /** When it begins in the run, ms. */
   starts?: readonly number[] | undefined;
 }

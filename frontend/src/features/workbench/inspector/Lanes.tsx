@@ -1,41 +1,61 @@
 import { useDeferredValue } from 'react';
-import type { Transition } from '../../../api/answers';
+import type { Transition, TransitionReading } from '../../../api/answers';
 import { NumberField } from '../../../shared/ui/Field';
 import { choose, make, useBench } from '../bench';
 import { setLane } from '../edits';
-import { labelOf } from '../tree';
+import { labelOf, propertyNamed } from '../tree';
 
 /** Who moves when inside a transition: a bar and a delay for each layer that moves. */
 export function Lanes({ transition }: { transition: Transition }) {
-  const piece = useBench((b) => b.document!);
   const reading = useDeferredValue(useBench((b) => b.readings[transition.id]));
-  const chosen = useBench((b) => b.lane);
   const length = Math.max(reading?.length_ms ?? 1, 1);
-  const layers = [...new Set((reading?.moves ?? []).map(([layer]) => layer))];
+  const lanes = rowsOf(transition, reading?.moves ?? []);
   return (
     <section className="lanes" aria-label="Lanes">
       <h3>
         Lanes <span className="quiet mono">{reading?.length_ms ?? 0} ms in all</span>
       </h3>
-      {!layers.length && <p className="quiet">Nothing differs between these two states, so nothing moves.</p>}
-      {layers.map((id) => {
-        const moves = reading!.moves.filter((m) => m[0] === id);
-        const start = Math.min(...moves.map((m) => m[2]));
-        const end = Math.max(...moves.map((m) => m[3]));
-        const lane = transition.lanes?.find((l) => l.layer === id && !l.property);
-        return (
-          <div key={id} className={`lane${chosen === id ? ' chosen' : ''}`}>
-            <button className="plain" aria-pressed={chosen === id} title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'} onClick={() => choose({ lane: chosen === id ? null : id })}>
-              {labelOf(piece, id)}
-            </button>
-            <span className="lane-track">
-              <span className={lane?.timing ? 'own' : ''} style={{ left: `${(start / length) * 100}%`, width: `${((end - start) / length) * 100}%` }} />
-            </span>
-            <NumberField label="" name={`Delay of ${id}`} step={10} value={lane?.delay_ms ?? 0} commit={(delay_ms) => make(setLane(useBench.getState().document!, transition.id, id, { delay_ms }))} />
-            <span className="mono lane-length">+{end - start}</span>
-          </div>
-        );
-      })}
+      {!lanes.length && <p className="quiet">Nothing differs between these two states, so nothing moves.</p>}
+      {lanes.map(({ layer, property, moves }) => (
+        <LaneRow key={`${layer} ${property}`} transition={transition} layer={layer} property={property} moves={moves} length={length} />
+      ))}
     </section>
+  );
+}
+
+type Moves = TransitionReading['moves'];
+
+/** One row for each layer that moves, and below it one for each property that moves by itself. */
+function rowsOf(transition: Transition, moves: Moves): { layer: string; property: string | null; moves: Moves }[] {
+  const alone = (layer: string, property: string) => Boolean(transition.lanes?.some((lane) => lane.layer === layer && lane.property === property));
+  return [...new Set(moves.map(([layer]) => layer))].flatMap((layer) => {
+    const own = moves.filter((move) => move[0] === layer);
+    const together = own.filter((move) => !alone(layer, move[1]));
+    return [{ layer, property: null, moves: together }, ...own.filter((move) => alone(layer, move[1])).map((move) => ({ layer, property: move[1], moves: [move] }))];
+  });
+}
+
+function LaneRow({ transition, layer, property, moves, length }: { transition: Transition; layer: string; property: string | null; moves: Moves; length: number }) {
+  const piece = useBench((b) => b.document!);
+  const isChosen = useBench((b) => b.lane === layer) && !property;
+  const lane = transition.lanes?.find((l) => l.layer === layer && (l.property ?? null) === property);
+  const start = Math.min(...moves.map((m) => m[2]));
+  const end = Math.max(...moves.map((m) => m[3]));
+  const name = property ? propertyNamed(property).label : labelOf(piece, layer);
+  return (
+    <div className={`lane${isChosen ? ' chosen' : ''}${property ? ' of-property' : ''}`}>
+      {property ? (
+        <span title="Moves by itself; its curve is set in the run sheet">{name}</span>
+      ) : (
+        <button className="plain" aria-pressed={isChosen} title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'} onClick={() => choose({ lane: isChosen ? null : layer })}>
+          {name}
+        </button>
+      )}
+      <span className="lane-track">
+        {moves.length > 0 && <span className={lane?.timing ? 'own' : ''} style={{ left: `${(start / length) * 100}%`, width: `${((end - start) / length) * 100}%` }} />}
+      </span>
+      <NumberField label="" name={property ? `Delay of ${name} of ${layer}` : `Delay of ${layer}`} step={10} value={lane?.delay_ms ?? 0} commit={(delay_ms) => make(setLane(useBench.getState().document!, transition.id, layer, { delay_ms }, property))} />
+      <span className="mono lane-length">{moves.length > 0 ? `+${end - start}` : '—'}</span>
+    </div>
   );
 }

@@ -13,6 +13,7 @@ import { looksEdit } from '../looks';
 import { placed } from '../tree';
 import { LayoutDiagram, ResizeDiagram } from './Diagrams';
 import { ColourField } from './ColourField';
+import { Overrides } from './Overrides';
 import { PaintEditor } from './PaintEditor';
 import { ShadowsEditor } from './ShadowsEditor';
 
@@ -55,6 +56,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
       <p className="kicker">{ids.length > 1 ? 'several layers: what is set here is set in all of them' : placed(piece!, ids[0]!)!.layer.kind}</p>
       <h2>{namesOf(piece!, ids)}</h2>
       <p className="quiet">{scope === 'base' ? 'Edits reach the base, and so every state without a value of its own.' : `Edits reach ${stateName} alone.`}</p>
+      <Overrides ids={ids} />
       {GROUPS.map(([title, pattern, closed]) => {
         const rows = common.filter(({ property }) => pattern.test(property.name));
         return (

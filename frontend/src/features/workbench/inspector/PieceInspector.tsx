@@ -1,6 +1,7 @@
 import { NumberField, TextField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { attempt, make, useBench } from '../bench';
+import { howToPlay, standingStill } from '../standing';
 import { CloseLoop } from './CloseLoop';
 import { Retime } from './Retime';
 
@@ -29,9 +30,9 @@ export function PieceInspector() {
       />
       <p className="quiet">
         {run.loop_ms === null
-          ? run.segments.length
+          ? run.total_ms
             ? `Plays once, ${run.total_ms} ms.`
-            : 'Does nothing by itself yet: add a state, and a transition that follows a hold.'
+            : `${standingStill(piece, run) ?? 'Stands still'}. ${howToPlay(piece, run)}`
           : `Loops in ${run.loop_ms} ms${run.lead_in_ms ? ` after a lead-in of ${run.lead_in_ms} ms` : ''}.`}
       </p>
       <CloseLoop />

@@ -11,7 +11,7 @@ interface Props {
   y: (p: number) => number;
   back: (event: PointerEvent<SVGElement>) => readonly [u: number, p: number];
   height: number;
-  commit: (shape: SpringShape) => void;
+  commit: (shape: SpringShape) => Promise<void>;
 }
 
 type Grip = 'peak' | 'settled';
@@ -26,7 +26,7 @@ interface Held {
 const STEP = { overshoot: 0.01, settling_ms: 10 };
 const ARROWS: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
 
-const stepped = (value: number, step: number) => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
+const onGrid = (value: number, step: number) => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
 const within = ({ overshoot, settling_ms }: SpringShape): SpringShape => ({ overshoot: Math.min(Math.max(overshoot, 0), 0.95), settling_ms: Math.max(settling_ms, 10) });
 
 /** The peak of a spring and the moment by which it has settled, pulled on its plot, with the spring as it would be. */
@@ -40,16 +40,22 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
   const pulled = (now: Held, event: PointerEvent<SVGElement>): SpringShape => {
     const [u, p] = back(event);
     const slow = event.altKey ? 0.1 : 1;
-    if (now.grip === 'peak') return within({ ...now.shape, overshoot: stepped(spring.overshoot + (p - now.from[1]) * slow, STEP.overshoot * slow) });
-    return within({ ...now.shape, settling_ms: stepped(spring.settling_ms + (u - now.from[0]) * own_ms * slow, STEP.settling_ms * slow) });
+    if (now.grip === 'peak') return within({ ...now.shape, overshoot: onGrid(spring.overshoot + (p - now.from[1]) * slow, STEP.overshoot * slow) });
+    return within({ ...now.shape, settling_ms: onGrid(spring.settling_ms + (u - now.from[0]) * own_ms * slow, STEP.settling_ms * slow) });
   };
   const onKey = (event: KeyboardEvent, grip: Grip) => {
     const by = ARROWS[event.key];
     if (!by) return;
     event.preventDefault();
     const size = by * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
-    const { overshoot, settling_ms } = spring;
-    commit(within(grip === 'peak' ? { settling_ms, overshoot: stepped(overshoot + size * STEP.overshoot, 1e-3) } : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms }));
+    const { overshoot, settling_ms } = held()?.shape ?? spring;
+    reshape(grip, within(grip === 'peak' ? { settling_ms, overshoot: onGrid(overshoot + size * STEP.overshoot, 1e-3) } : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms }));
+  };
+  /** Shown until it has come true, so that the next step goes on from there. */
+  const reshape = (grip: Grip, shape: SpringShape) => {
+    const now: Held = { grip, shape, from: [0, 0] };
+    hold(now);
+    void commit(shape).finally(() => held() === now && hold(null));
   };
   const gripProps = (grip: Grip, label: string, now: number, most: number) => ({
     tabIndex: 0,
@@ -69,8 +75,8 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
     },
     onPointerUp: () => {
       const now = held();
-      if (now && (now.shape.overshoot !== spring.overshoot || now.shape.settling_ms !== spring.settling_ms)) commit(now.shape);
-      hold(null);
+      if (now && (now.shape.overshoot !== spring.overshoot || now.shape.settling_ms !== spring.settling_ms)) reshape(now.grip, now.shape);
+      else hold(null);
     },
     onPointerCancel: () => hold(null),
   });

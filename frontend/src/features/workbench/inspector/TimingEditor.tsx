@@ -1,6 +1,7 @@
 import type { SpringReading, TimingReading } from '../../../api/answers';
 import { CURVE_PRESETS, SPRING_PRESETS } from '../../../api/generated/catalogue';
 import { round } from '../../../shared/text/sums';
+import { stepped } from '../../../shared/ui/hands';
 import { NumberField, TextField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit } from '../bench';
@@ -42,9 +43,9 @@ export function TimingEditor({ timing, mixed = false, reading, starts, commit }:
         <CurvePlot
           reading={reading}
           starts={starts}
-          reshape={(shape) => attemptCommit(springLike(shape).then(commit))}
+          reshape={(shape) => attemptCommit(springLike(shape, timing).then((next) => stepped(() => commit(next))))}
           easing={timing.kind === 'spring' ? null : (timing.easing ?? 'ease-in-out')}
-          bend={(easing) => timing.kind !== 'spring' && attemptCommit(commit({ ...timing, easing }))}
+          bend={(easing) => (timing.kind === 'spring' ? Promise.resolve() : attemptCommit(commit({ ...timing, easing })))}
         />
       )}
       {timing.kind === 'spring' ? <SpringFields timing={timing} mixed={mixed} reading={reading?.spring} commit={commit} /> : <CurveFields timing={timing} mixed={mixed} commit={commit} />}
@@ -98,8 +99,8 @@ function SpringFields({ timing, mixed, reading, commit }: SpringProps) {
       </div>
       {reading && !mixed && (
         <div className="pairs">
-          <NumberField label="overshoot" unit="%" value={round(reading.overshoot * 100)} commit={async (v) => commit(await springLike({ ...reading, overshoot: v / 100 }))} />
-          <NumberField label="settles in" unit="ms" step={10} value={reading.settling_ms} commit={async (v) => commit(await springLike({ ...reading, settling_ms: v }))} />
+          <NumberField label="overshoot" unit="%" value={round(reading.overshoot * 100)} commit={async (v) => commit(await springLike({ ...reading, overshoot: v / 100 }, timing))} />
+          <NumberField label="settles in" unit="ms" step={10} value={reading.settling_ms} commit={async (v) => commit(await springLike({ ...reading, settling_ms: v }, timing))} />
         </div>
       )}
       <div className="chips" role="group" aria-label="Springs">

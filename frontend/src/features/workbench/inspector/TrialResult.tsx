@@ -1,6 +1,7 @@
 import { Button } from 'antd';
 import type { Run, Seam } from '../../../api/answers';
 import { useBench } from '../bench';
+import { jumpText } from '../score/columns';
 import { leaveTrial, takeTrial, useTrial } from '../trial';
 
 /** What the edit on trial comes to, beside what there is; to be taken or left. */
@@ -36,4 +37,4 @@ export function TrialResult() {
 }
 
 const lengthOf = (run: Run) => run.loop_ms ?? run.total_ms;
-const jumpOf = (seam: Seam | null) => (seam ? `${seam.distance_px.toFixed(1)} px` : 'none');
+const jumpOf = (seam: Seam | null) => (seam ? jumpText(seam) : 'none');

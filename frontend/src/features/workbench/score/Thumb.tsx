@@ -7,6 +7,8 @@ import { useBench } from '../bench';
 const MOST = { width: 54, height: 34 };
 /** While edits follow each other more quickly than this, the picture waits. */
 const SETTLED_MS = 250;
+/** A server that is busy or away is asked again after this. */
+const AGAIN_MS = 1500;
 
 /** A state in small, drawn by the server: as elements, all states of a large piece would slow down each frame of the loop. */
 export function Thumb({ state }: { state: string }) {
@@ -19,16 +21,20 @@ export function Thumb({ state }: { state: string }) {
   const first = address === null;
   useEffect(() => {
     const image = new Image();
+    let timer = 0;
     const ask = () => {
       const { id, revision } = useBench.getState();
       image.src = api.stateAddress(id, state, scale, revision);
       // The one before stays until this one is there.
       image.onload = () => setAddress(image.src);
+      image.onerror = () => (timer = window.setTimeout(ask, AGAIN_MS));
     };
-    const timer = setTimeout(ask, first ? 0 : SETTLED_MS);
+    timer = window.setTimeout(ask, first ? 0 : SETTLED_MS);
     return () => {
       clearTimeout(timer);
-      image.onload = null;
+      image.onload = image.onerror = null;
+      // Asked for in vain: the server need not draw it.
+      image.src = '';
     };
     // eslint-disable-next-line react-hooks/exhaustive-deps -- that there is one now is no reason for another
   }, [pose, picture, state, scale]);

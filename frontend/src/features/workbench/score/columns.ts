@@ -58,9 +58,11 @@ export function archesOf(piece: Piece, columns: readonly Column[], run: Run): Ar
   }));
 }
 
-export function seamText(seam: Seam): string {
-  const looks = seam.colour >= 0.005 ? `, ${seam.colour.toFixed(2)} in colour` : '';
-  // A few pixels of an edge are seen by nobody.
-  const alike = seam.open && seam.picture < 0.0005 ? ', looks the same' : '';
-  return `loops · seam ${seam.distance_px.toFixed(1)} px${looks}${alike}`;
+export const seamText = (seam: Seam): string => `loops · seam ${jumpText(seam)}`;
+
+/** By what a loop jumps where it closes: a way, a colour, or something that only a picture shows. */
+export function jumpText({ open, px, colour }: Seam): string {
+  if (!open) return '0.0 px';
+  const parts = [px >= 0.05 && `${px.toFixed(1)} px`, colour >= 0.005 && `${colour.toFixed(2)} in colour`].filter(Boolean);
+  return parts.join(' and ') || 'in how it looks';
 }

@@ -1,7 +1,7 @@
 import type { KeyboardEvent } from 'react';
 import type { Gradient } from '../../../api/answers';
 import type { Point } from '../../../shared/geometry/matrix';
-import { attempt, useBench } from '../bench';
+import { attempt, reaches, useBench } from '../bench';
 import { setValues } from '../edits';
 import { axisOf, handlesOf, pulled, type Handle } from './gradient';
 import { onScreen, ownMatrix, useHandles, type OverLayer } from './useHandles';
@@ -16,8 +16,9 @@ export function GradientHandles(over: OverLayer) {
   const size: Point = [Number(look.width), Number(look.height)];
   const matrix = ownMatrix(over);
   const commit = (fill: Gradient) => {
-    const { document: piece, state, scope } = useBench.getState();
-    return attempt(setValues(piece!, state, id, { fill }, scope));
+    const bench = useBench.getState();
+    const { document: piece, state } = bench;
+    return attempt(setValues(piece!, state, id, { fill }, reaches(bench, [id])));
   };
   const { shown: gradient, drag } = useHandles<Handle, Gradient>({
     over,
@@ -29,9 +30,11 @@ export function GradientHandles(over: OverLayer) {
   });
   const onKey = (event: KeyboardEvent, handle: Handle, [x, y]: Point) => {
     const arrow = ARROWS[event.key];
-    if (!arrow) return;
+    if (!arrow && event.key !== 'Delete') return;
     event.preventDefault();
     event.stopPropagation();
+    // What is in hand is deleted, and never the layer around it.
+    if (!arrow) return void (typeof handle === 'number' && gradient.stops.length > 2 && commit({ ...gradient, stops: gradient.stops.filter((_, i) => i !== handle) as Gradient['stops'] }));
     const step = event.shiftKey ? 10 : 1;
     void commit(pulled(gradient, size, handle, [x + arrow[0] * step, y + arrow[1] * step], false));
   };
@@ -45,7 +48,7 @@ export function GradientHandles(over: OverLayer) {
         const [x, y] = onScreen(matrix, zoom, at);
         const own = { tabIndex: 0, role: 'button', 'data-gradient': handle, onKeyDown: (event: KeyboardEvent) => onKey(event, handle, at), ...drag(handle) };
         return typeof handle === 'number' ? (
-          <rect key={handle} className="stop-handle" x={x - 5} y={y - 5} width={10} height={10} style={{ fill: gradient.stops[handle]!.colour === 'none' ? 'transparent' : gradient.stops[handle]!.colour }} aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it`} {...own} />
+          <rect key={handle} className="stop-handle" x={x - 5} y={y - 5} width={10} height={10} style={{ fill: gradient.stops[handle]!.colour === 'none' ? 'transparent' : gradient.stops[handle]!.colour }} aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it, Delete removes it`} {...own} />
         ) : (
           <circle key={handle} cx={x} cy={y} r={handle === 'centre' ? 5.5 : 4} aria-label={`${NAMES[handle]} of the gradient; arrow keys move it`} {...own} />
         );

@@ -3,6 +3,7 @@ import { memo, useCallback, useRef, useSyncExternalStore, type PointerEvent } fr
 import { useShallow } from 'zustand/react/shallow';
 import { LoopView, pictureOf, Ring, RunBar, type Scene } from '../../player';
 import { clock, useBench } from '../bench';
+import { standingStill } from '../standing';
 import { usePlayed, useTrial } from '../trial';
 import { Pixels } from '../watch/Pixels';
 import { RATES, useWatch } from '../watch/watch';
@@ -31,7 +32,7 @@ export function LoopStage() {
         </div>
       ) : (
         <div className="stage-label">
-          <strong>Playing</strong> always on
+          <Label />
         </div>
       )}
       <div className="loop-piece" ref={piece} style={{ transform: `translate(${offset.x}px,${offset.y}px)` }}>
@@ -47,6 +48,12 @@ export function LoopStage() {
       </div>
     </section>
   );
+}
+
+/** Whether anything plays; if not, why. */
+function Label() {
+  const still = useBench((b) => standingStill(b.document!, b.run));
+  return still ? <span title={still}>{still}</span> : <strong>Playing</strong>;
 }
 
 /** Moves what the scene lies in so that a layer is in its middle. Read from the screen: groups and turns are in it. */

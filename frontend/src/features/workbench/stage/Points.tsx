@@ -1,8 +1,11 @@
 import type { KeyboardEvent } from 'react';
+import type { Piece } from '../../../api/answers';
 import type { Point } from '../../../shared/geometry/matrix';
 import { mapPath, readPath, splitAfter, writePath, type Knot, type Subpath } from '../../../shared/geometry/path';
-import { attempt, useBench } from '../bench';
-import { setValues } from '../edits';
+import { round } from '../../../shared/text/sums';
+import { stepped } from '../../../shared/ui/hands';
+import { attempt, attemptNext, reaches, useBench } from '../bench';
+import { setValues, valueOf } from '../edits';
 import { placed } from '../tree';
 import { onScreen, ownMatrix, useHandles, type OverLayer } from './useHandles';
 
@@ -18,9 +21,24 @@ export function Points(over: OverLayer) {
   const name = placed(useBench.getState().document!, id)!.layer.name;
   const matrix = ownMatrix(over).scale(Number(look.width) / Number(look.view_width), Number(look.height) / Number(look.view_height));
   const commit = (subpaths: Subpath[], what: string) => {
-    const { document: piece, state, scope } = useBench.getState();
-    const edit = setValues(piece!, state, id, { path: writePath(subpaths) }, scope);
+    const bench = useBench.getState();
+    const { document: piece, state } = bench;
+    const edit = setValues(piece!, state, id, { path: writePath(subpaths) }, reaches(bench, [id]));
     return attempt({ ...edit, label: `${what} of ${name}` });
+  };
+  /** In px and axes of the piece, from where the steps that are still on their way will have put it. */
+  const nudge = ([s, k, part]: Place, [dx, dy]: Point, alone: boolean) => {
+    const bench = useBench.getState();
+    const scope = reaches(bench, [id]);
+    const inverse = matrix.inverse();
+    const by: Point = [inverse.a * dx + inverse.c * dy, inverse.b * dx + inverse.d * dy];
+    const step = (piece: Piece) => {
+      const subpaths = readPath(String(valueOf(piece, bench.state, id, 'path', scope)));
+      const from = subpaths[s]?.knots[k]?.[part];
+      const after = from ? moved(subpaths, [s, k, part], [round(from[0] + by[0]), round(from[1] + by[1])], alone) : subpaths;
+      return { ...setValues(piece, bench.state, id, { path: writePath(after) }, scope), label: `Point of ${name}` };
+    };
+    void stepped(() => attemptNext(step));
   };
   const { shown: drawn, drag } = useHandles<Place, Subpath[]>({
     over,
@@ -32,15 +50,17 @@ export function Points(over: OverLayer) {
     commit: (subpaths) => commit(subpaths, 'Point'),
   });
   const shown = mapPath(drawn, (at) => onScreen(matrix, zoom, at));
-  const onKey = (event: KeyboardEvent, [s, k]: Place) => {
+  const onKey = (event: KeyboardEvent, [s, k, part]: Place) => {
     const arrow = ARROWS[event.key];
     const knots = drawn[s]!.knots;
     if (arrow) {
       const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-      const [x, y] = knots[k]!.at;
-      void commit(moved(drawn, [s, k, 'at'], [x + arrow[0] * step, y + arrow[1] * step], false), 'Point');
-    } else if (event.key === 'Delete' && knots.length > 2) {
-      void commit(drawn.map((subpath, i) => (i === s ? { ...subpath, knots: knots.filter((_, j) => j !== k) } : subpath)), 'Point removed');
+      nudge([s, k, part], [arrow[0] * step, arrow[1] * step], event.altKey && part !== 'at');
+    } else if (event.key === 'Delete' && part !== 'at') {
+      void commit(changed(drawn, s, k, { ...knots[k]!, [part]: null }), 'Handle removed');
+    } else if (event.key === 'Delete') {
+      // What is in hand is deleted, and never the layer around it.
+      if (knots.length > 2) void commit(drawn.map((subpath, i) => (i === s ? { ...subpath, knots: knots.filter((_, j) => j !== k) } : subpath)), 'Point removed');
     } else if (event.key === 'Enter') {
       void commit(changed(drawn, s, k, bent(drawn[s]!, k)), 'Corner');
     } else return;
@@ -55,7 +75,7 @@ export function Points(over: OverLayer) {
         <g key={s}>
           {knots.map((knot, k) => {
             const next = knots[k + 1] ?? (closed ? knots[0] : undefined);
-            return next && <path key={k} className="way" d={writePath([{ knots: [knot, next], closed: false }])} onDoubleClick={() => add(s, k)}><title>Double-click adds a point</title></path>;
+            return next && <path key={k} className="way" d={writePath([{ knots: [knot, next], closed: false }])} onPointerDown={(event) => event.stopPropagation()} onDoubleClick={(event) => { event.stopPropagation(); add(s, k); }}><title>Double-click adds a point</title></path>;
           })}
           {knots.map(({ at, into, out }, k) => (
             <g key={k}>
@@ -63,7 +83,17 @@ export function Points(over: OverLayer) {
                 handle && (handle[0] !== at[0] || handle[1] !== at[1]) ? (
                   <g key={part}>
                     <line x1={at[0]} y1={at[1]} x2={handle[0]} y2={handle[1]} />
-                    <circle className="handle" cx={handle[0]} cy={handle[1]} r={3} {...drag([s, k, part])} />
+                    <circle
+                      className="handle"
+                      cx={handle[0]}
+                      cy={handle[1]}
+                      r={3}
+                      tabIndex={0}
+                      role="button"
+                      aria-label={`Handle of point ${k + 1}; arrow keys move it, Delete removes it`}
+                      {...drag([s, k, part])}
+                      onKeyDown={(event) => onKey(event, [s, k, part])}
+                    />
                   </g>
                 ) : null,
               )}
@@ -77,7 +107,7 @@ export function Points(over: OverLayer) {
                 data-point={`${s},${k}`}
                 aria-label={`Point ${k + 1}; arrow keys move it, Enter bends or straightens it, Delete removes it`}
                 {...drag([s, k, 'at'])}
-                onDoubleClick={() => void commit(changed(drawn, s, k, bent(drawn[s]!, k)), 'Corner')}
+                onDoubleClick={(event) => { event.stopPropagation(); void commit(changed(drawn, s, k, bent(drawn[s]!, k)), 'Corner'); }}
                 onKeyDown={(event) => onKey(event, [s, k, 'at'])}
               />
             </g>

@@ -1,15 +1,14 @@
 import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { api } from '../../../api/client';
-import type { Layer } from '../../../api/answers';
-import { round } from '../../../shared/text/sums';
+import type { Layer, Pose } from '../../../api/answers';
 import { chainTo, cornersOf, type Point } from '../../../shared/geometry/matrix';
 import { Choice } from '../../../shared/ui/Choice';
 import { useHeld } from '../../../shared/ui/useHeld';
 import { pictureOf, PoseView, type Scene } from '../../player';
 import { choose, chooseAlso, chooseLayers, chosenLayers, namedOf, sayFault, useBench } from '../bench';
 import { around, boxOf, type Box, type Scope } from '../edits';
-import { showAs } from '../looks';
+import { nudge } from '../looks';
 import { useStageKeys } from '../useKeys';
 import { look, useView } from '../view';
 import { Frame, gripOf } from './Frame';
@@ -61,7 +60,7 @@ export function PoseStage() {
     if (event.button !== 0) return;
     if (tool === 'colour') return void takeColourAt(stateId, pointAt(event));
     const grip = (event.target as Element).closest('[data-grip]')?.getAttribute('data-grip');
-    const id = grip ? chosen.at(-1)! : caughtAt(event, layers, chosen, false);
+    const id = grip ? chosen.at(-1)! : caughtAt(event, layers, pose, chosen, false);
     event.currentTarget.setPointerCapture(event.pointerId);
     if (id !== points) look({ points: null });
     if (!id) {
@@ -92,7 +91,7 @@ export function PoseStage() {
     chooseLayers(event.shiftKey ? [...new Set([...chosen, ...met])] : met);
   };
   const deeper = (event: MouseEvent) => {
-    const id = caughtAt(event, layers, chosen, true);
+    const id = caughtAt(event, layers, pose, chosen, true);
     const isPath = id && id === chosen.at(-1) && chainTo(layers, id).at(-1)?.kind === 'path';
     if (isPath) look({ points: id });
     else if (id) choose({ layer: id });
@@ -102,8 +101,7 @@ export function PoseStage() {
     if (!arrow || !chosen.length || event.target !== event.currentTarget) return;
     event.preventDefault();
     const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    const moved = outermost(layers, chosen).map((id) => [id, { x: round(Number(pose[id]!.x) + arrow[0] * step), y: round(Number(pose[id]!.y) + arrow[1] * step) }]);
-    void showAs(Object.fromEntries(moved));
+    void nudge(outermost(layers, chosen), arrow[0] * step, arrow[1] * step);
   };
   const toChosen = useMemo(() => (chosen.length ? () => zooming.toBox(around(chosen.map((id) => boxOf(layers, pose, id)))) : null), [chosen, zooming, layers, pose]);
   useStageKeys(zooming, toChosen);
@@ -205,9 +203,13 @@ function outermost(layers: readonly Layer[], ids: readonly string[]): string[] {
 }
 
 /** The layer under the pointer: the outermost group first, one level deeper with each double click. */
-function caughtAt(event: MouseEvent, layers: readonly Layer[], chosen: readonly string[], deeper: boolean): string | null {
-  const hit = document.elementsFromPoint(event.clientX, event.clientY).find((e) => e.closest('[data-layer]:not([data-locked])') && e.closest('[data-stage=pose]') && !e.closest('.ghosts'));
-  const id = hit?.closest('[data-layer]')?.getAttribute('data-layer');
+function caughtAt(event: MouseEvent, layers: readonly Layer[], pose: Pose, chosen: readonly string[], deeper: boolean): string | null {
+  const hits = document.elementsFromPoint(event.clientX, event.clientY).filter((e) => e.closest('[data-stage=pose]') && !e.closest('.ghosts'));
+  const ids = hits.map((e) => e.closest('[data-layer]')?.getAttribute('data-layer')).filter((id) => id !== null && id !== undefined);
+  // What cannot be seen is not caught, nor what is locked.
+  const met = ids.filter((id) => chainTo(layers, id).every((l) => !l.locked && Number(pose[l.id]?.opacity) * Number(pose[l.id]?.visible) > 0));
+  // A layer that was chosen in the list is held, though another lies above it.
+  const id = (!deeper && met.find((found) => chainTo(layers, found).some((l) => chosen.includes(l.id)))) || met[0];
   if (!id) return null;
   const chain = chainTo(layers, id).map((l) => l.id);
   const depth = chain.findIndex((link) => chosen.includes(link));

@@ -1,6 +1,6 @@
 /* What a drag on the pose makes of layers: moved, resized, turned. Pure. */
 import type { Layer, Look, Pose } from '../../../api/answers';
-import { chainTo, cornersOf, localMatrix, matrixOf, type Point } from '../../../shared/geometry/matrix';
+import { chainTo, localMatrix, matrixOf, outlineOf, through, type Point } from '../../../shared/geometry/matrix';
 import { round } from '../../../shared/text/sums';
 
 /** Where a layer is held: inside, above its top edge, or at a corner or side (−1, 0 or 1 along its axes). */
@@ -50,7 +50,7 @@ const TURN_STEP = 15;
 export function holdLayers(layers: readonly Layer[], pose: Pose, ids: readonly string[], grip: Grip, from: Point): Held {
   const chains = ids.map((id) => chainTo(layers, id));
   const parts = chains.map((chain) => ({ id: chain.at(-1)!.id, kind: chain.at(-1)!.kind, look: pose[chain.at(-1)!.id]!, parent: matrixOf(chain, pose, true) }));
-  return { grip, from, corners: chains.flatMap((chain) => cornersOf(chain, pose)), parts };
+  return { grip, from, corners: chains.flatMap((chain) => outlineOf(chain.at(-1)!, pose[chain.at(-1)!.id]!, matrixOf(chain, pose))), parts };
 }
 
 export function dragged(held: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
@@ -71,8 +71,10 @@ function moved({ parts, from, corners }: Held, to: Point, keys: Keys, lines: Lin
     by[axis] = met.by;
     guides[axis ? 'y' : 'x'] = met.line;
   }
-  const whole = (n: number, snappedTo: number | undefined) => (snappedTo === undefined ? Math.round(n) : round(n));
   const looks = parts.map(({ id, look, parent }): [string, Values] => {
+    // In a group that is turned or scaled whole px of its own would lead beside the line that was met.
+    const upright = parent.a === 1 && parent.d === 1 && !parent.b && !parent.c;
+    const whole = (n: number, snappedTo: number | undefined) => (snappedTo === undefined && (upright || (guides.x === undefined && guides.y === undefined)) ? Math.round(n) : round(n));
     const inverse = parent.inverse();
     const [dx, dy] = [inverse.a * by[0] + inverse.c * by[1], inverse.b * by[0] + inverse.d * by[1]];
     return [id, { x: round(Number(look.x) + whole(dx, guides.x)), y: round(Number(look.y) + whole(dy, guides.y)) }];
@@ -103,8 +105,8 @@ function turned({ look, parent }: Part, from: Point, to: Point, keys: Keys): Val
   const [x, y] = [Number(look.x) + Number(look.pivot_x) * Number(look.width), Number(look.y) + Number(look.pivot_y) * Number(look.height)];
   const inverse = parent.inverse();
   const angle = (point: Point) => {
-    const at = inverse.transformPoint({ x: point[0], y: point[1] });
-    return (Math.atan2(at.y - y, at.x - x) * 180) / Math.PI;
+    const at = through(inverse, point);
+    return (Math.atan2(at[1] - y, at[0] - x) * 180) / Math.PI;
   };
   // The shorter way round, so that a whole turn is not made by passing a side.
   const by = ((((angle(to) - angle(from) + 180) % 360) + 360) % 360) - 180;
@@ -116,10 +118,10 @@ function turned({ look, parent }: Part, from: Point, to: Point, keys: Keys): Val
 function resized({ kind, look, parent }: Part, from: Point, [hx, hy]: readonly [number, number], to: Point, keys: Keys): Values {
   const [w, h] = [Number(look.width), Number(look.height)];
   const own = parent.multiply(localMatrix(look)).inverse();
-  const [start, now] = [from, to].map((point) => own.transformPoint({ x: point[0], y: point[1] })) as [DOMPoint, DOMPoint];
+  const [start, now] = [from, to].map((point) => through(own, point)) as [Point, Point];
   const twice = keys.altKey ? 2 : 1;
-  let width = Math.max(w + hx * twice * (now.x - start.x), LEAST);
-  let height = Math.max(h + hy * twice * (now.y - start.y), LEAST);
+  let width = Math.max(w + hx * twice * (now[0] - start[0]), LEAST);
+  let height = Math.max(h + hy * twice * (now[1] - start[1]), LEAST);
   if (keys.shiftKey && w > 0 && h > 0) {
     const factor = hx && hy ? Math.max(width / w, height / h) : hx ? width / w : height / h;
     [width, height] = [w * factor, h * factor];
@@ -130,9 +132,9 @@ function resized({ kind, look, parent }: Part, from: Point, [hx, hy]: readonly [
     : { width: Math.round(width), height: Math.round(height) };
   // What lies opposite stays where it is.
   const fixed = keys.altKey ? [0.5, 0.5] : [(1 - hx) / 2, (1 - hy) / 2];
-  const place = (shown: Look) => localMatrix(shown).transformPoint({ x: fixed[0]! * Number(shown.width), y: fixed[1]! * Number(shown.height) });
+  const place = (shown: Look) => through(localMatrix(shown), [fixed[0]! * Number(shown.width), fixed[1]! * Number(shown.height)]);
   const [before, after] = [place(look), place({ ...look, ...size })];
-  return { ...size, x: round(Number(look.x) + before.x - after.x), y: round(Number(look.y) + before.y - after.y) };
+  return { ...size, x: round(Number(look.x) + before[0] - after[0]), y: round(Number(look.y) + before[1] - after[1]) };
 }
 
 /** The edges and middles of the piece, and of what lies beside the layers. */
@@ -144,7 +146,7 @@ export function linesBeside(layers: readonly Layer[], ids: readonly string[], po
   const y = [0, piece.height / 2, piece.height];
   for (const sibling of siblings) {
     if (ids.includes(sibling.id) || !pose[sibling.id] || !Number(pose[sibling.id]!.opacity)) continue;
-    const corners = cornersOf([...chain.slice(0, -1), sibling], pose);
+    const corners = outlineOf(sibling, pose[sibling.id]!, matrixOf([...chain.slice(0, -1), sibling], pose));
     for (const [axis, lines] of [[0, x], [1, y]] as const) {
       lines.push(...edges(corners.map((corner) => corner[axis]!)));
     }

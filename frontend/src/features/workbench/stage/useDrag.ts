@@ -1,11 +1,11 @@
-import type { PointerEvent } from 'react';
+import { useRef, type PointerEvent } from 'react';
 import type { Layer, Pose } from '../../../api/answers';
 import type { Point } from '../../../shared/geometry/matrix';
 import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';
-import { attempt, chooseLayers, useBench } from '../bench';
+import { attempt, chooseLayers, queue, useBench } from '../bench';
 import { boxOf, duplicateLayers, type Box } from '../edits';
-import { showAs } from '../looks';
+import { showAs, unlocked } from '../looks';
 import { dragged, holdLayers, linesBeside, type Dragged, type Grip, type Held, type Lines, type Values } from './gestures';
 
 export interface Drag extends Dragged {
@@ -31,7 +31,9 @@ interface Around {
 
 /** Layers in the hand: shown while they are dragged, and an edit once they are let go. */
 export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
-  const { shown: drag, held: now, hold: setDrag } = useHeld<Drag>();
+  const { shown: drag, held: now, hold: setDrag } = useHeld<Drag>({ giveUp: () => void end(true) });
+  // Where layers have been put that the pose does not show yet: the next drag begins there.
+  const onTheWay = useRef<Record<string, Values>>({});
 
   const preview = (looks: Record<string, Values>) => {
     for (const [id, values] of Object.entries(looks)) {
@@ -47,7 +49,8 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
   };
 
   const start = (ids: readonly string[], grip: Grip, from: Point, copies: boolean) => {
-    const held = holdLayers(layers, pose, ids, grip, from);
+    if (!unlocked(useBench.getState().document!, ids).length) return;
+    const held = holdLayers(layers, withLooks(pose, onTheWay.current), ids, grip, from);
     setDrag({ held, lines: linesBeside(layers, copies ? [] : ids, pose, piece), looks: {}, guides: {}, moved: false, copies: copies && grip === 'move', released: false });
   };
   const move = (to: Point, keys: PointerEvent) => {
@@ -70,13 +73,19 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
       return false;
     }
     setDrag({ ...drag, guides: {}, released: true });
+    if (!drag.copies) onTheWay.current = merged(onTheWay.current, changed);
     const done = drag.copies ? await copied(changed) : await showAs(changed);
+    if (queue.isEmpty) onTheWay.current = {};
     settle();
     if (!done) asBefore(drag);
     return true;
   };
   return { drag, start, move, end };
 }
+
+const merged = (a: Record<string, Values>, b: Record<string, Values>) => ({ ...a, ...Object.fromEntries(Object.entries(b).map(([id, values]) => [id, { ...a[id], ...values }])) });
+
+const withLooks = (pose: Pose, looks: Record<string, Values>): Pose => ({ ...pose, ...Object.fromEntries(Object.entries(looks).flatMap(([id, values]) => (pose[id] ? [[id, { ...pose[id], ...values }]] : []))) });
 
 function changedIn({ held, looks }: Drag): Record<string, Values> {
   const changed = held.parts.map(({ id, look }): [string, Values] => [id, Object.fromEntries(Object.entries(looks[id] ?? {}).filter(([name, value]) => look[name] !== value))]);

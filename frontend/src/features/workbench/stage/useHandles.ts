@@ -1,5 +1,5 @@
 import type { PointerEvent } from 'react';
-import { chainTo, matrixOf, type Point } from '../../../shared/geometry/matrix';
+import { chainTo, matrixOf, through, type Point } from '../../../shared/geometry/matrix';
 import type { Layer, Pose, Value } from '../../../api/answers';
 import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';
@@ -28,7 +28,12 @@ interface Options<Handle, Shape> {
 
 /** Handles of a shape, pulled: seen on the stage at once, an edit when let go. */
 export function useHandles<Handle, Shape>({ over, matrix, value, written, pull, commit }: Options<Handle, Shape>) {
-  const { shown: pulled, held, hold } = useHeld<{ shape: Shape }>();
+  const { shown: pulled, held, hold } = useHeld<{ shape: Shape; moved: boolean }>({
+    giveUp: () => {
+      hold(null);
+      preview(value);
+    },
+  });
   const shown = pulled?.shape ?? value;
   const preview = (shape: Shape) => {
     const { scene } = over;
@@ -42,20 +47,20 @@ export function useHandles<Handle, Shape>({ over, matrix, value, written, pull, 
     onPointerDown: (event: PointerEvent<SVGElement>) => {
       event.stopPropagation();
       event.currentTarget.setPointerCapture(event.pointerId);
-      hold({ shape: shown });
+      hold({ shape: shown, moved: false });
     },
     onPointerMove: (event: PointerEvent) => {
       const before = held();
       if (!before || event.buttons !== 1) return;
-      const [x, y] = over.pointAt(event);
-      const at = matrix.inverse().transformPoint({ x, y });
-      const next = pull(before.shape, handle, [at.x, at.y], event);
-      hold({ shape: next });
+      const next = pull(before.shape, handle, through(matrix.inverse(), over.pointAt(event)), event);
+      hold({ shape: next, moved: true });
       preview(next);
     },
     onPointerUp: () => {
       const after = held();
-      if (after) void commit(after.shape).finally(() => hold(null));
+      // A click alone changes nothing.
+      if (!after?.moved) hold(null);
+      else void commit(after.shape).finally(() => held() === after && hold(null));
     },
   });
   return { shown, drag };
@@ -64,7 +69,7 @@ export function useHandles<Handle, Shape>({ over, matrix, value, written, pull, 
 /** From the layer's px to those of the piece. */
 export const ownMatrix = ({ layers, pose, id }: OverLayer) => matrixOf(chainTo(layers, id), pose);
 
-export function onScreen(matrix: DOMMatrix, zoom: number, [x, y]: Point): Point {
-  const at = matrix.transformPoint({ x, y });
-  return [at.x * zoom, at.y * zoom];
+export function onScreen(matrix: DOMMatrix, zoom: number, at: Point): Point {
+  const [x, y] = through(matrix, at);
+  return [x * zoom, y * zoom];
 }

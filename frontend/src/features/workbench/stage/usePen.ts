@@ -10,13 +10,14 @@ import { look, useView } from '../view';
 
 /** px on the screen within which a point is met again */
 const REACH = 7;
+const isUndo = (event: KeyboardEvent) => (event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z';
 const rounded = ([x, y]: Point): Point => [Math.round(x), Math.round(y)];
 const corner = (at: Point): Knot => ({ at, into: null, out: null });
 
 /** Points set one after another; in px of the piece. The first one met again closes the outline, the last one ends it. */
 export function usePen(zoom: number, pointAt: (event: PointerEvent) => Point) {
   const line = useView((v) => v.tool) === 'line';
-  const { shown, held, hold } = useHeld<Knot[]>();
+  const { shown, held, hold } = useHeld<Knot[]>({ giveUp: null });
   const [pointer, setPointer] = useState<Point | null>(null);
   const set = () => held() ?? [];
   const near = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1]) * zoom < REACH;
@@ -32,7 +33,7 @@ export function usePen(zoom: number, pointAt: (event: PointerEvent) => Point) {
     const press = (event: KeyboardEvent) => {
       if (event.key === 'Enter') void finish(false);
       else if (event.key === 'Escape') void finish(false, []);
-      else if (event.key === 'Backspace') hold(set().slice(0, -1));
+      else if (event.key === 'Backspace' || isUndo(event)) hold(set().slice(0, -1));
       else return;
       event.preventDefault();
       event.stopImmediatePropagation();

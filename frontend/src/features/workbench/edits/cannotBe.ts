@@ -1,0 +1,2 @@
+/** Why something cannot be done, and what to do instead. */
+export class CannotBe extends Error {}

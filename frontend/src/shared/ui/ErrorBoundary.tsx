@@ -1,0 +1,25 @@
+import { Component, type ReactNode } from 'react';
+
+interface Props {
+  children: ReactNode;
+}
+
+/** Keeps the page alive when a view breaks: edits that wait are sent all the same. */
+export class ErrorBoundary extends Component<Props, { error: Error | null }> {
+  state = { error: null as Error | null };
+
+  static getDerivedStateFromError = (error: Error) => ({ error });
+
+  render() {
+    const { error } = this.state;
+    if (!error) return this.props.children;
+    return (
+      <main className="broken" role="alert">
+        <h1>This view has met an error.</h1>
+        <p>Nothing is lost: what was made is stored, and edits that were waiting are still sent.</p>
+        <p className="quiet">{error.message.slice(0, 200)}</p>
+        <button onClick={() => this.setState({ error: null })}>Show it again</button> <a href="/">To the shelf</a>
+      </main>
+    );
+  }
+}

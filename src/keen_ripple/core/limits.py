@@ -1,0 +1,55 @@
+"""How much a piece may hold: generous for work, and small enough that whatever is accepted also plays.
+
+Ranges of single properties stand in the property table; `docs/piece-format.md` lists all of this for people.
+"""
+
+from __future__ import annotations
+
+# The whole document.
+LONGEST_DOCUMENT = 12_000_000
+"""Characters of JSON."""
+DEEPEST_JSON = 180
+DEEPEST_GROUPS = 64
+"""Groups inside each other."""
+MOST_LAYERS = 3000
+MOST_STATES = 200
+MOST_LOOKS = 20_000
+"""Layers × states."""
+MOST_TRANSITIONS = 1000
+MOST_LANES = 1000
+"""Of one transition."""
+MOST_STAGGERS = 100
+LONGEST_NAME_OF_PROPERTY = 64
+MOST_UNDERCURRENTS = 64
+MOST_COURSES = 500
+"""Of one undercurrent."""
+MOST_KNOTS = 1_000_000
+"""Of all tapes of a piece together."""
+MOST_MOVES = 40_000
+"""Of all transitions of a piece together."""
+LONGEST_COMMON_LOOP_MS = 2**53 - 1
+"""285,000 years: the longest whole time that JSON can be relied on to keep."""
+
+# Curves.
+LONGEST_EASING = 20_000
+MOST_STEPS = 1000
+MOST_POINTS = 1000
+"""Stops of a linear()."""
+FARTHEST_PROGRESS = 100.0
+FARTHEST_PERCENTAGE = 10_000.0
+
+# Outlines.
+LONGEST_PATH = 200_000
+MOST_COMMANDS = 20_000
+LONGEST_PATHS = 1_000_000
+"""Characters of all outlines of a piece together."""
+
+# Pictures and media.
+LARGEST_PICTURE = 40_000_000
+"""Pixels."""
+FARTHEST = 100_000.0
+"""px from the origin: beyond it the arithmetic of browsers loses fractions of a pixel."""
+
+# Rehearsals.
+MOST_EVENTS = 10_000
+LATEST_EVENT_MS = 3_600_000

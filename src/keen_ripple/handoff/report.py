@@ -1,0 +1,46 @@
+"""What a hand-off will hold of a piece, told before anybody takes it."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.timeline import Timeline
+
+BY_ITSELF = ("hold", "appear", "media-end")
+
+
+@dataclass(frozen=True)
+class Report:
+    """`holds` is what comes out, `leaves_out` what of the piece does not; `refused` is why nothing comes out at all."""
+
+    holds: str
+    leaves_out: tuple[str, ...]
+    refused: tuple[Fault, ...]
+
+
+def report_of(timeline: Timeline, refused: Sequence[Fault]) -> Report:
+    """Of a format that plays what happens by itself."""
+    return Report(_holds(timeline), tuple(_left_out(timeline)), tuple(refused))
+
+
+def _holds(timeline: Timeline) -> str:
+    run = timeline.run
+    if not run.total_ms:
+        return "The start state, standing still: nothing happens by itself."
+    if run.loop_ms is None:
+        return f"The run of {run.total_ms} ms, played once."
+    lead_in = f", after a lead-in of {run.lead_in_ms} ms" if run.lead_in_ms else ""
+    return f"The loop of {run.loop_ms} ms{lead_in}."
+
+
+def _left_out(timeline: Timeline) -> Iterator[str]:
+    names = {state.id: state.name for state in timeline.piece.states}
+    played = {segment.transition for segment in timeline.run.segments}
+    for transition in timeline.piece.transitions:
+        way = f"{names[transition.from_]} → {names[transition.to]}"
+        if transition.cue not in BY_ITSELF:
+            yield f"{way}: it waits for {transition.cue}, and this page answers to nobody."
+        elif transition.id not in played:
+            yield f"{way}: it is never reached by itself."

@@ -1,0 +1,32 @@
+"""What is drawn for the page, from a timeline to the bytes of a PNG file; run by the process that draws."""
+
+from __future__ import annotations
+
+import math
+
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.render import draw_at, draw_pose, filmstrip, png
+
+# px: a larger picture is drawn smaller.
+MOST_PIXELS = 6_000_000
+
+
+def strip(timeline: Timeline, frames: int, ground: str | None) -> bytes:
+    return png(filmstrip(timeline, frames, ground))
+
+
+def state(timeline: Timeline, name: str, scale: float) -> bytes:
+    if name not in timeline.poses:
+        known = ", ".join(timeline.poses)
+        raise Fault(f"There is no state {name!r}.", place="/state", value=name, remedy=f"Known: {known}.")
+    return png(draw_pose(timeline.piece, timeline.poses[name], _bounded(timeline, scale)))
+
+
+def moment(timeline: Timeline, at_ms: float, scale: float) -> bytes:
+    at_ms = min(at_ms, float(timeline.run.total_ms))
+    return png(draw_at(timeline, at_ms, _bounded(timeline, scale), timeline.piece.ground))
+
+
+def _bounded(timeline: Timeline, scale: float) -> float:
+    return min(scale, math.sqrt(MOST_PIXELS / (timeline.piece.width * timeline.piece.height)))

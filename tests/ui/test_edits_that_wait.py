@@ -1,0 +1,149 @@
+"""Edits faster than their answers, and edits without a server: stored is what was meant, all of it, in order."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from selenium.webdriver import ActionChains, Keys
+
+PASTE = """
+const transfer = new DataTransfer();
+transfer.setData('text/plain', arguments[1]);
+arguments[0].dispatchEvent(new ClipboardEvent('paste', {clipboardData: transfer, bubbles: true, cancelable: true}));
+"""
+# No test waits on time; what is wanted here is a server that is away for so long.
+AWAY_MS = 10_000
+LATER = "const done = arguments[1]; setTimeout(done, arguments[0])"
+
+
+def state_of(document: dict[str, Any], state: str) -> dict[str, Any]:
+    return next(each["changes"] for each in document["states"] if each["id"] == state)
+
+
+def transition_of(document: dict[str, Any], name: str) -> dict[str, Any]:
+    return next(each for each in document["transitions"] if each["id"] == name)
+
+
+def saved(bench) -> None:
+    bench.wait(lambda: bench.one(".saved").text.startswith("saved · revision"), "edits still wait")
+
+
+def test_a_server_that_is_away_costs_nothing(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-state='handover']").click()
+    bench.browser.set_script_timeout(30)
+    wanted = bench.document()
+    bench.served.stop()
+
+    # Typed: values of states, in the score.
+    typed = {
+        ("buoy-1", "y", "first-lift"): 61,
+        ("buoy-1", "y", "handover"): 81,
+        ("buoy-2", "y", "handover"): 60,
+        ("buoy-1", "rotation", "handover"): 4,
+        ("buoy-2", "rotation", "handover"): -7,
+        ("buoy-3", "y", "last-lift"): 59,
+        ("buoy-1", "y", "last-lift"): 101,
+        ("buoy-2", "y", "last-lift"): 83,
+    }
+    for cell, value in typed.items():
+        bench.fill(bench.cell(*cell), str(value))
+        state_of(wanted, cell[2])[cell[0]][cell[1]] = value
+    bench.wait(lambda: "changes wait" in bench.one(".saved").text)
+
+    # Pasted: two cells below each other.
+    first = bench.cell("buoy-3", "y", "handover")
+    first.click()
+    bench.browser.execute_script(PASTE, first, "99\n2")
+    state_of(wanted, "handover")["buoy-3"] = {"y": 99, "rotation": 2}
+
+    # Typed: times and curves of transitions, after a change of view.
+    ways = {
+        "slack-to-first-lift": ("310", "130", "ease-out"),
+        "first-lift-to-handover": ("290", "20", "ease-in"),
+    }
+    for way, (duration, hold, easing) in ways.items():
+        bench.choose_transition(way)
+        for label, text in (("duration", duration), ("hold", hold), ("easing", easing)):
+            bench.fill(bench.field(label), text)
+        timing = {"kind": "curve", "duration_ms": int(duration), "easing": easing}
+        transition_of(wanted, way).update(hold_ms=int(hold), timing=timing, early_ms=0)
+
+    # Pulled, twice; and ten steps with a key held down.
+    bench.one("[data-state='slack']").click()
+    bench.one("[data-row='caption']").click()
+    stage = bench.one("[data-stage=pose]")
+    caption = next(layer for layer in wanted["layers"] if layer["id"] == "caption")
+    bench.browser.execute_script("arguments[0].focus({preventScroll: true})", stage)
+    bench.keys(*[Keys.ARROW_RIGHT] * 10)
+    bench.keys(*[Keys.ARROW_DOWN] * 3)
+    state_of(wanted, "slack")["caption"] = {"x": caption["x"] + 10, "y": caption["y"] + 3}
+
+    bench.browser.execute_async_script(LATER, AWAY_MS)
+    waiting = bench.one(".saved").text
+    assert waiting.startswith("not saved")
+    bench.served.start(bench.served.port)
+    saved(bench)
+    made = bench.document()
+    assert made["states"] == wanted["states"]
+    assert made["transitions"] == wanted["transitions"]
+    assert made["layers"] == wanted["layers"]
+
+
+def test_what_waits_outlives_a_reload(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-state='handover']").click()
+    port = bench.served.port
+    bench.served.stop()
+    bench.fill(bench.cell("buoy-2", "y", "handover"), "55")
+    bench.choose_transition("slack-to-first-lift")
+    bench.fill(bench.field("duration"), "777")
+    bench.wait(lambda: "2 changes wait" in bench.one(".saved").text)
+    # Left in the middle of it, and opened again once the server is there.
+    bench.browser.get("about:blank")
+    bench.served.start(port)
+    bench.open("/pieces/tide-loader")
+    bench.wait_for_revision(3)
+    made = bench.document()
+    assert state_of(made, "handover")["buoy-2"]["y"] == 55
+    assert transition_of(made, "slack-to-first-lift")["timing"]["duration_ms"] == 777
+
+
+def test_held_keys_and_quick_drags_lose_no_step(bench) -> None:
+    bench.open("/pieces/tide-loader/run-sheet")
+    before = bench.document()
+    bar = "[data-bar='2 buoy-2/y'] .body"
+    bench.click_together(bar)
+    bench.browser.execute_script("arguments[0].focus()", bench.one(bar))
+    way = "first-lift-to-handover"
+    delay = lambda document: next(  # noqa: E731
+        lane["delay_ms"] for lane in transition_of(document, way)["lanes"] if lane["layer"] == "buoy-2"
+    )
+    before_ms = delay(before)
+    bench.keys(Keys.ARROW_RIGHT)
+    bench.wait_for_revision(2)
+    step = delay(bench.document()) - before_ms
+    assert step > 0
+    bench.keys(*[Keys.ARROW_RIGHT] * 10)
+    bench.wait(lambda: delay(bench.document()) == before_ms + 11 * step, "steps were lost")
+    saved(bench)
+    # Held down it is one step of undo.
+    bench.changed(bench.button("Undo").click)
+    assert delay(bench.document()) in (before_ms, before_ms + step)
+
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-state='handover']").click()
+    bench.one("[data-row='buoy-2']").click()
+    x, y = (state_of(bench.document(), "handover")["buoy-2"].get(name) for name in ("x", "y"))
+    assert x is None
+    middle = bench.box("pose", "buoy-2")
+    chain = ActionChains(bench.browser, duration=0)
+    tower = bench.one("[data-stage=pose] [data-layer='buoy-2-tower']")
+    zoom = bench.zoom()
+    away = round(10 * zoom)
+    chain.click_and_hold(tower).move_by_offset(0, away).release()
+    chain.click_and_hold().move_by_offset(0, away).release().perform()
+    # Places snap to what is near; two drags go about twice as far as one.
+    bench.wait(lambda: abs(bench.box("pose", "buoy-2")[1] - middle[1] - 20) < 4, "a drag was lost")
+    saved(bench)
+    assert abs(state_of(bench.document(), "handover")["buoy-2"]["y"] - y - 20) < 4

@@ -24,6 +24,10 @@ def transition_of(document: dict[str, Any], name: str) -> dict[str, Any]:
     return next(each for each in document["transitions"] if each["id"] == name)
 
 
+def lane_of(document: dict[str, Any], way: str, layer: str) -> dict[str, Any]:
+    return next(lane for lane in transition_of(document, way)["lanes"] if lane["layer"] == layer)
+
+
 def saved(bench) -> None:
     bench.wait(lambda: bench.one(".saved").text.startswith("saved · revision"), "edits still wait")
 
@@ -69,7 +73,30 @@ def test_a_server_that_is_away_costs_nothing(bench) -> None:
         timing = {"kind": "curve", "duration_ms": int(duration), "easing": easing}
         transition_of(wanted, way).update(hold_ms=int(hold), timing=timing, early_ms=0)
 
-    # Pulled, twice; and ten steps with a key held down.
+    # Pulled: a layer on the stage, level and without snapping; a number on its label.
+    bench.one("[data-state='handover']").click()
+    bench.one("[data-row='caption']").click()
+    at = bench.box("pose", "caption")
+    far = round(12 * bench.zoom())
+    pull = ActionChains(bench.browser).key_down(Keys.SHIFT).key_down(Keys.CONTROL)
+    pull.click_and_hold(bench.one("[data-stage=pose] [data-layer=caption]")).move_by_offset(far, 3).release()
+    pull.key_up(Keys.SHIFT).key_up(Keys.CONTROL).perform()
+    bench.wait(lambda: bench.box("pose", "caption")[0] > at[0] + 10, "nothing was pulled")
+    bench.drag(bench.one(".field:has(input[aria-label='rotation']) .drag"), 40, 0)
+    bench.wait(lambda: bench.field("rotation").get_property("value") == "10")
+    state_of(wanted, "handover")["caption"].update(x=round(36 + far / bench.zoom()), rotation=10)
+
+    # Pulled on the run sheet: a bar begins later.
+    bench.button("Run sheet").click()
+    bench.button("10 ms").click()
+    bar = "[data-bar='4 buoy-3/y'] .body"
+    before, seconds = bench.one(bar).get_attribute("aria-label"), float(bench.one(".ring .of").text.split()[1])
+    bench.drag(bench.one(bar), round(40 * bench.one(".axis").size["width"] / seconds / 1000), 0)
+    bench.wait(lambda: bench.one(bar).get_attribute("aria-label") != before, "no bar was pulled")
+    lane_of(wanted, "last-lift-to-ebb", "buoy-3")["delay_ms"] += 40
+    bench.button("Workbench").click()
+
+    # Ten steps with a key held down, and three more.
     bench.one("[data-state='slack']").click()
     bench.one("[data-row='caption']").click()
     stage = bench.one("[data-stage=pose]")
@@ -116,9 +143,7 @@ def test_held_keys_and_quick_drags_lose_no_step(bench) -> None:
     bench.click_together(bar)
     bench.browser.execute_script("arguments[0].focus()", bench.one(bar))
     way = "first-lift-to-handover"
-    delay = lambda document: next(  # noqa: E731
-        lane["delay_ms"] for lane in transition_of(document, way)["lanes"] if lane["layer"] == "buoy-2"
-    )
+    delay = lambda document: lane_of(document, way, "buoy-2")["delay_ms"]  # noqa: E731
     before_ms = delay(before)
     bench.keys(Keys.ARROW_RIGHT)
     bench.wait_for_revision(2)
@@ -147,3 +172,34 @@ def test_held_keys_and_quick_drags_lose_no_step(bench) -> None:
     bench.wait(lambda: abs(bench.box("pose", "buoy-2")[1] - middle[1] - 20) < 4, "a drag was lost")
     saved(bench)
     assert abs(state_of(bench.document(), "handover")["buoy-2"]["y"] - y - 20) < 4
+
+
+# An answer that no view can draw: a look without its values.
+UNDRAWABLE = """
+const asked = window.fetch;
+window.fetch = async (path, init) => {
+    const answer = await asked(path, init);
+    if (init?.method !== 'PATCH') return answer;
+    window.fetch = asked;
+    return Response.json({...(await answer.json()), poses: {slack: {caption: null}}});
+};
+"""
+
+
+def test_a_view_that_breaks_costs_no_edit(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-state='slack']").click()
+    bench.one("[data-row='caption']").click()
+    bench.browser.execute_script(UNDRAWABLE)
+    bench.fill(bench.field("x"), "44")
+    bench.wait(lambda: "This view has met an error." in bench.one("[role=alert]").text)
+    assert state_of(bench.document(), "slack")["caption"]["x"] == 44
+    bench.button("Show it again").click()
+    bench.one("[data-state='slack']").click()
+    bench.one("[data-row='caption']").click()
+    bench.wait(lambda: bench.field("x").get_property("value") == "44")
+    bench.changed(bench.button("Undo").click)
+    assert "caption" not in state_of(bench.document(), "slack")
+    # What was provoked is the only thing that the browser complains of.
+    complaints = bench.errors()
+    assert complaints and all("Cannot read properties of null" in text for text in complaints)

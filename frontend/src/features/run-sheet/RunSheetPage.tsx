@@ -49,7 +49,7 @@ function OpenSheet() {
               </button>
             ))}
           </span>
-          <span className="quiet hint-text">Pull bars or their ends. Shift takes several, and on the ruler a part to play</span>
+          {rows.length > 0 && <span className="quiet hint-text">Pull bars or their ends. Shift takes several, and on the ruler a part to play</span>}
           <span className="spring" />
           <Filmstrip />
           <Button disabled={picked.length < 2} title={picked.length < 2 ? 'Choose the bars of two layers or more' : ''} onClick={() => setStaggers(!staggers)}>
@@ -60,7 +60,11 @@ function OpenSheet() {
       <aside className="sheet-side inspector" aria-label="Inspector">
         <LoopStage />
         {staggers && picked.length > 1 && <StaggerPanel bars={picked} />}
-        {picked.length ? <BarPanel bar={picked.at(-1)!} count={picked.length} bars={bars} /> : <p className="quiet">Choose a bar for its start, its length and its curve.</p>}
+        {picked.length ? (
+          <BarPanel bar={picked.at(-1)!} count={picked.length} bars={bars} />
+        ) : (
+          rows.length > 0 && <p className="quiet">Choose a bar for its start, its length and its curve.</p>
+        )}
         <Marks marks={marks} choose={choose} />
         <CloseLoop />
         <Retime />

@@ -1,4 +1,5 @@
 import { useState } from 'react';
+import { FieldFault } from '../../shared/ui/FieldFault';
 import { useTyped } from '../../shared/ui/useTyped';
 
 interface Props {
@@ -48,11 +49,7 @@ export function NameField({ value, label, commit, close }: Props & { close: () =
           if (event.key === 'Escape') close();
         }}
       />
-      {typed.fault && (
-        <span role="alert" className="field-fault">
-          {typed.fault}
-        </span>
-      )}
+      <FieldFault text={typed.fault} />
     </span>
   );
 }

@@ -85,6 +85,9 @@ export const useBench = create<Bench>(() => FRESH);
 export const clock = new Clock();
 const { setState: set, getState: get } = useBench;
 
+/** So that the next view of a piece takes it whole from the server. Edits that wait are kept. */
+export const forgetPiece = (): void => set(FRESH);
+
 export async function load(id: string): Promise<void> {
   if (get().id !== id) set({ ...FRESH, id });
   try {

@@ -1,4 +1,4 @@
-export { attempt, choose, clock, make, sayFault, useBench } from './bench';
+export { attempt, choose, clock, forgetPiece, make, sayFault, useBench } from './bench';
 export { BenchFrame } from './BenchFrame';
 export * as edits from './edits';
 export { CloseLoop } from './inspector/CloseLoop';

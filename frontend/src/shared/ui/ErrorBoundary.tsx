@@ -2,6 +2,8 @@ import { Component, type ReactNode } from 'react';
 
 interface Props {
   children: ReactNode;
+  /** Before it is drawn anew: forgets what could not be drawn. */
+  again: () => void;
 }
 
 /** Keeps the page alive when a view breaks: edits that wait are sent all the same. */
@@ -9,6 +11,11 @@ export class ErrorBoundary extends Component<Props, { error: Error | null }> {
   state = { error: null as Error | null };
 
   static getDerivedStateFromError = (error: Error) => ({ error });
+
+  private readonly drawAnew = () => {
+    this.props.again();
+    this.setState({ error: null });
+  };
 
   render() {
     const { error } = this.state;
@@ -18,7 +25,7 @@ export class ErrorBoundary extends Component<Props, { error: Error | null }> {
         <h1>This view has met an error.</h1>
         <p>Nothing is lost: what was made is stored, and edits that were waiting are still sent.</p>
         <p className="quiet">{error.message.slice(0, 200)}</p>
-        <button onClick={() => this.setState({ error: null })}>Show it again</button> <a href="/">To the shelf</a>
+        <button onClick={this.drawAnew}>Show it again</button> <a href="/">To the shelf</a>
       </main>
     );
   }

@@ -2,6 +2,7 @@ import { useRef, type PointerEvent, type ReactNode } from 'react';
 import './field.css';
 import { nudgeBy, parseNumber, parseText } from './parsing';
 import { show } from '../text/sums';
+import { FieldFault } from './FieldFault';
 import { useTyped } from './useTyped';
 
 interface NumberProps {
@@ -92,11 +93,7 @@ function Frame({ fault, label, unit, tone, wide, children }: FrameProps) {
       {label}
       {children}
       {unit && <span className="field-unit">{unit}</span>}
-      {fault && (
-        <span role="alert" className="field-fault">
-          {fault}
-        </span>
-      )}
+      <FieldFault text={fault} />
     </label>
   );
 }

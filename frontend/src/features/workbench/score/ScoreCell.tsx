@@ -7,6 +7,7 @@ import { choose, make, useBench } from '../bench';
 import { clearValue, setValues } from '../edits';
 import { propertyNamed } from '../tree';
 import { beginBlock, extendBlock, isIn, isMany, useBlock, type Place } from './block';
+import { FieldFault } from '../../../shared/ui/FieldFault';
 import { clear, shown } from './blockActions';
 
 /** Set in this state, rather than taken from the base. */
@@ -111,11 +112,7 @@ export const ScoreCell = memo(function ScoreCell({ layer, property, state, value
           typed.input.onBlur();
         }}
       />
-      {typed.fault && (
-        <span role="alert" className="field-fault">
-          {typed.fault}
-        </span>
-      )}
+      <FieldFault text={typed.fault} />
     </td>
   );
 });

@@ -43,9 +43,11 @@ export function LoopStage() {
       <div className="stage-foot">
         <PlayControls />
       </div>
-      <div className="stage-clock">
-        {run.loop_ms === null ? <RunBar run={run} clock={clock} width={150} large /> : <Ring run={run} clock={clock} size={84} large />}
-      </div>
+      {run.total_ms > 0 && (
+        <div className="stage-clock">
+          {run.loop_ms === null ? <RunBar run={run} clock={clock} width={150} large /> : <Ring run={run} clock={clock} size={84} large />}
+        </div>
+      )}
     </section>
   );
 }

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import select
 import socket
 import subprocess
 import sys
@@ -135,6 +136,19 @@ def test_demo_serves_and_keeps_what_was_changed(tmp_path: Path) -> None:
             finally:
                 process.terminate()
                 process.wait(timeout=10)
+
+
+def test_a_server_that_is_killed_leaves_no_process_behind(tmp_path: Path) -> None:
+    command = [sys.executable, "-m", "keen_ripple.cli", "demo", "--db", str(tmp_path / "new.sqlite"), "--port", "0"]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+        assert process.stdout is not None
+        address = process.stdout.readline().strip()
+        with urllib.request.urlopen(f"{address}api/pieces/beacon-pulse/picture.png?at=0") as answer:
+            assert answer.read(4) == b"\x89PNG"
+        process.kill()
+        # What draws holds the other end of its output for as long as it lives.
+        assert select.select([process.stdout], [], [], 20)[0]
+        assert process.stdout.read() == ""
 
 
 def test_a_taken_port_is_a_fault_with_a_remedy(tmp_path: Path, capsys) -> None:

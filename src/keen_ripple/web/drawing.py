@@ -85,8 +85,21 @@ def _running() -> ProcessPoolExecutor:
         if _pool is None:
             # Begun afresh: a process that is copied while threads run may keep their locks for ever.
             context = multiprocessing.get_context("spawn")
-            _pool = ProcessPoolExecutor(PROCESSES, mp_context=context, initializer=os.nice, initargs=(NICENESS,))
+            _pool = ProcessPoolExecutor(PROCESSES, mp_context=context, initializer=_begin)
         return _pool
+
+
+def _begin() -> None:
+    os.nice(NICENESS)
+    threading.Thread(target=_end_with_parent, daemon=True).start()
+
+
+def _end_with_parent() -> None:
+    """A server that is killed cannot end what it began."""
+    parent = multiprocessing.parent_process()
+    if parent is not None:
+        parent.join()
+    os._exit(0)
 
 
 def warm() -> None:

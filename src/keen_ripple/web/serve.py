@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gc
+import signal
 import sys
 from pathlib import Path
 
@@ -30,6 +31,8 @@ def serve(database: Path, port: int, *, with_demo: bool) -> None:
             f"Port {port} cannot be used: {error.strerror}.", remedy="Choose another with --port (make demo PORT=…)."
         ) from None
     _collect_seldom()
+    # Asked to end by another program it ends as it does by a key, and takes along what it began.
+    signal.signal(signal.SIGTERM, signal.default_int_handler)
     drawing.warm()
     print(f"http://127.0.0.1:{server.effective_port}/", flush=True)
     try:

@@ -1,12 +1,10 @@
 /* The piece on the bench: the document, what the server computed of it, and what is chosen. */
-import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
-import { produce, setAutoFreeze } from 'immer';
 import { create } from 'zustand';
 import type { ChangeAnswer, Fault, Head, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/answers';
 import { api, ApiFault } from '../../api/client';
 import { chainTo } from '../../shared/geometry/matrix';
 import { Clock, updateTape, type Tape } from '../player';
-import { CannotBe, intentOf, type Edit, type Intent, type Scope } from './edits';
+import { CannotBe, intentOf, patched, type Edit, type Intent, type Scope } from './edits';
 import { EditQueue } from './queue';
 import { speak } from './speech';
 
@@ -78,9 +76,6 @@ export function namedOf(text: string): { id: string; name: string } {
   return { id: text.slice(0, at), name: text.slice(at + 1) };
 }
 
-// Freezing walks all that is new at every edit; the types forbid changes already.
-setAutoFreeze(false);
-
 export const useBench = create<Bench>(() => FRESH);
 export const clock = new Clock();
 const { setState: set, getState: get } = useBench;
@@ -140,8 +135,7 @@ async function takeChange(answer: ChangeAnswer): Promise<void> {
   const before = get();
   // The piece may have been left while the answer was on its way.
   if (answer.id !== before.id || !before.document) return;
-  // Applied to a draft, so that what the patch does not touch stays the same object.
-  const document = produce(before.document, (draft) => void applyPatch(draft, answer.patch as PatchOperation[], false, true));
+  const document = patched(before.document, answer.patch);
   const ways = (document.transitions ?? []).map((t) => t.id);
   const merged = { ...before.poses };
   for (const [id, looks] of Object.entries(answer.poses)) merged[id] = { ...merged[id], ...looks };

@@ -1,10 +1,9 @@
 /* Edits on their way to the server, one after another. They wait while it does not answer, through reloads too. */
-import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
 import { create } from 'zustand';
 import type { ChangeAnswer, Fault, Operation, Piece } from '../../api/answers';
 import { api, ApiFault } from '../../api/client';
 import { steps } from '../../shared/ui/hands';
-import { patchFor, type Intent } from './edits';
+import { patched, patchFor, type Intent } from './edits';
 
 export interface Waiting {
   label: string;
@@ -75,7 +74,7 @@ export class EditQueue {
     for (const { id: of, waiting } of this.jobs) {
       if (typeof waiting === 'string' || of !== id) continue;
       try {
-        now = applyPatch(now, structuredClone(patchFor(now, waiting.intent)) as PatchOperation[], false, false).newDocument;
+        now = patched(now, patchFor(now, waiting.intent));
       } catch {
         // It will be refused in its turn.
       }

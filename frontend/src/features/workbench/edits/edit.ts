@@ -1,6 +1,6 @@
 /* What every edit is: a name and a JSON Patch. Pure: a document in, an edit out. */
-import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
 import type { Operation, Piece, Transition } from '../../../api/answers';
+import { patched } from './patched';
 
 export interface Edit {
   label: string;
@@ -32,7 +32,7 @@ export function inTurn(piece: Piece, label: string, steps: readonly ((piece: Pie
   for (const step of steps) {
     const edit = step(now);
     patch.push(...edit.patch);
-    now = applyPatch(now, structuredClone(edit.patch) as PatchOperation[], false, false).newDocument;
+    now = patched(now, edit.patch);
   }
   return { label, patch };
 }

@@ -7,6 +7,7 @@ export * from './groups';
 export * from './intent';
 export * from './layers';
 export * from './loop';
+export * from './patched';
 export * from './removal';
 export * from './states';
 export * from './transitions';

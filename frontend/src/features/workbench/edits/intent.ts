@@ -2,9 +2,9 @@
  *
  * A patch by index says where something stood when it was made. An intent says which thing and which of its fields, so
  * it can wait, survive a reload, and be made after somebody else's edits without taking them back. */
-import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
 import type { Operation, Piece } from '../../../api/answers';
 import { CannotBe } from './cannotBe';
+import { patched } from './patched';
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Thing = { [key: string]: Json };
@@ -23,7 +23,7 @@ export type Change =
 export type Intent = Change[];
 
 const isThing = (value: unknown): value is Thing => typeof value === 'object' && value !== null && !Array.isArray(value);
-const sameJson = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b);
+const sameJson = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** What a thing in a list is known by: its id, or of a lane its layer and property. */
 function keyOf(value: Json): string | null {
@@ -40,8 +40,7 @@ function keysOf(list: readonly Json[]): string[] | null {
 
 /** What a patch made for this document means. */
 export function intentOf(piece: Piece, patch: readonly Operation[]): Intent {
-  const after = applyPatch(structuredClone(piece), structuredClone(patch) as PatchOperation[], false, true).newDocument;
-  return changes(piece as unknown as Json, after as unknown as Json, []);
+  return changes(piece as unknown as Json, patched(piece, patch) as unknown as Json, []);
 }
 
 function changes(before: Json, after: Json, to: Step[]): Intent {
@@ -83,7 +82,7 @@ export function patchFor(piece: Piece, intent: Intent): Operation[] {
   for (const change of intent) {
     const made = operations(now, change);
     patch.push(...made);
-    now = applyPatch(now, structuredClone(made) as PatchOperation[], false, false).newDocument;
+    now = patched(now, made);
   }
   return patch;
 }

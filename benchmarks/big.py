@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import random
+from collections.abc import Callable
 from typing import Any
 
 EASINGS = ("ease-out", "cubic-bezier(0.2, 0.8, 0.3, 1)", "ease-in-out", "cubic-bezier(0.6, -0.3, 0.4, 1.3)")
@@ -93,3 +94,50 @@ def modest(layers: int = 100, transitions: int = 6, duration_ms: int = 400) -> d
     layers_ = [{**box, "id": i, "name": i} for i in ids]
     head = {"format": 1, "id": "modest", "name": "Modest", "width": 400, "height": 400, "start": "s0"}
     return {**head, "layers": layers_, "states": states, "transitions": ways}
+
+
+SHELVED = 1000
+
+
+def shelf_of() -> list[dict[str, Any]]:
+    """Small pieces with as many different names."""
+    return [{**big_piece(6, 3), "id": f"piece-{n}", "name": f"Piece {n}"} for n in range(SHELVED)]
+
+
+def heavy_pieces() -> dict[str, Callable[[], dict[str, Any]]]:
+    """Pieces that come near one limit each: of moves, of layers, of moves of colours, of knots."""
+    spring = {"kind": "spring", "stiffness": 300, "damping": 5}
+    steps = {"kind": "curve", "duration_ms": 400, "easing": "steps(1000)"}
+    return {
+        "moves": lambda: heavy(49, 200, lambda i, n: {"x": i + n, "y": n * 2 % 7}),
+        "layers": lambda: heavy(1600, 6, lambda i, n: {"x": i % 50 + n, "y": n * 2 % 7}),
+        "springs": lambda: heavy(40, 40, lambda i, n: {"x": i + n, "y": n * 2 % 7, "rotation": n}, spring),
+        "colours": lambda: heavy(99, 10, lambda i, n: {"fill": f"#{(n * 99991 + i * 7919) % 0xFFFFFF:06x}"}),
+        "steps": lambda: heavy(12, 8, lambda i, n: {"x": i + n, "y": n * 2 % 7}, steps),
+    }
+
+
+def heavy(
+    layers: int,
+    states: int,
+    look: Callable[[int, int], dict[str, Any]],
+    timing: dict[str, Any] | None = None,
+) -> dict[str, Any]:
+    timing = timing or {"kind": "curve", "duration_ms": 400, "easing": "ease-out"}
+    box = {"kind": "rectangle", "x": 0, "y": 0, "width": 10, "height": 10}
+    return {
+        "format": 1,
+        "id": "heavy",
+        "name": "Heavy",
+        "width": 400,
+        "height": 400,
+        "layers": [{**box, "id": f"l{i}", "name": f"Layer {i}"} for i in range(layers)],
+        "states": [
+            {"id": f"s{n}", "name": f"State {n}", "changes": {f"l{i}": look(i, n) for i in range(layers)}}
+            for n in range(states)
+        ],
+        "start": "s0",
+        "transitions": [
+            {"id": f"t{n}", "from": f"s{n}", "to": f"s{(n + 1) % states}", "timing": timing} for n in range(states)
+        ],
+    }

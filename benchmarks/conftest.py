@@ -9,12 +9,12 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from big import big_piece, modest
+from big import big_piece, modest, shelf_of
 from selenium import webdriver
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
 
-from keen_ripple.store import connect, migrate, pieces
+from keen_ripple.store import atomic, connect, migrate, pieces
 from support import new_browser
 
 
@@ -42,11 +42,18 @@ def address_modest(tmp_path: Path) -> Iterator[str]:
     yield from serve(tmp_path, modest())
 
 
-def serve(folder: Path, document: dict[str, Any]) -> Iterator[str]:
+@pytest.fixture
+def address_shelf(tmp_path: Path) -> Iterator[str]:
+    yield from serve(tmp_path, *shelf_of())
+
+
+def serve(folder: Path, *documents: dict[str, Any]) -> Iterator[str]:
     database = folder / "big.sqlite"
     conn = connect(database)
     migrate(conn)
-    pieces.add(conn, document)
+    with atomic(conn):
+        for document in documents:
+            pieces.add(conn, document)
     conn.close()
     command = [sys.executable, "-m", "keen_ripple.cli", "serve", "--db", str(database), "--port", "0"]
     with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:

@@ -78,15 +78,23 @@ HOSTILE: dict[str, tuple[list[dict[str, Any]], str, str]] = {
     "deep groups": (replaced("/layers/-", nested(70)), "/layers/1" + "/layers/0" * 64, "Ungroup"),
     "very deep groups": (replaced("/layers/-", nested(170)), "", "out of each other"),
     "too many layers": (
-        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(3001)]),
+        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(2001)]),
         "/layers",
-        "at most 3000",
+        "at most 2000",
     ),
     "many looks": (
-        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(2999)] + piece()["layers"])
+        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(1999)] + piece()["layers"])
         + replaced("/states", [*piece()["states"], *({"id": f"s{n}", "name": "S"} for n in range(20))]),
         "/states",
-        "20000 looks",
+        "12000 looks",
+    ),
+    "colours without end": (
+        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(1001)])
+        + replaced("/states/0/changes", {})
+        + replaced("/states/1/changes", {f"l{n}": {"fill": "#abcdef"} for n in range(1001)})
+        + replaced("/transitions/0/lanes", []),
+        "/transitions",
+        "Change less",
     ),
     "left too early": (
         replaced("/transitions/1/hold_ms", 0) + replaced("/transitions/1/early_ms", 5000),

@@ -10,7 +10,7 @@ from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.errors import TooMuchFault
 from keen_ripple.core.finer import Finer
-from keen_ripple.core.limits import MOST_KNOTS, MOST_MOVES
+from keen_ripple.core.limits import MOST_KNOTS, MOST_MOVES, NUMBERS_IN_TIME_OF_ONE
 from keen_ripple.core.media import played, playing_on, rest_ms
 from keen_ripple.core.moves import Move, length_ms, moves_of
 from keen_ripple.core.poses import Pose
@@ -79,15 +79,21 @@ def legs_of(
                 moves = draft.moves or tuple(moves_of(piece, {**poses, transition.from_: start}, transition))
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
                 legs[name] = replace(draft, moves=moves, known=tracks)
-            count += len(legs[name].moves)
+            count += sum(map(_cost, legs[name].moves))
             if count > MOST_MOVES:
                 raise TooMuchFault(
-                    f"The transitions move more than {MOST_MOVES} values.",
+                    f"The transitions move more than {MOST_MOVES} values; a colour, a path or a shadow counts as "
+                    f"{NUMBERS_IN_TIME_OF_ONE}.",
                     place="/transitions",
                     value=count,
                     remedy="Change less from state to state, or split the piece.",
                 )
     return legs
+
+
+def _cost(move: Move) -> int:
+    """What its tape costs, in moves of a number."""
+    return 1 if move.easing is None or isinstance(move.end, (int, float)) else NUMBERS_IN_TIME_OF_ONE
 
 
 def tapes_of(legs: Mapping[str, Leg]) -> dict[str, tuple[TapeTrack, ...]]:

@@ -11,9 +11,9 @@ LONGEST_DOCUMENT = 12_000_000
 DEEPEST_JSON = 180
 DEEPEST_GROUPS = 64
 """Groups inside each other."""
-MOST_LAYERS = 3000
+MOST_LAYERS = 2000
 MOST_STATES = 200
-MOST_LOOKS = 20_000
+MOST_LOOKS = 12_000
 """Layers × states."""
 MOST_TRANSITIONS = 1000
 MOST_LANES = 1000
@@ -23,10 +23,11 @@ LONGEST_NAME_OF_PROPERTY = 64
 MOST_UNDERCURRENTS = 64
 MOST_COURSES = 500
 """Of one undercurrent."""
-MOST_KNOTS = 1_000_000
+MOST_KNOTS = 400_000
 """Of all tapes of a piece together."""
-MOST_MOVES = 40_000
-"""Of all transitions of a piece together."""
+MOST_MOVES = 20_000
+NUMBERS_IN_TIME_OF_ONE = 20
+"""Of all transitions of a piece together. What is no number takes the time of so many numbers."""
 LONGEST_COMMON_LOOP_MS = 2**53 - 1
 """285,000 years: the longest whole time that JSON can be relied on to keep."""
 

@@ -28,8 +28,10 @@ from keen_ripple.core.properties import BY_NAME, Property, blend_of
 # Traces are off by at most 2e-5 of progress, and rounding takes its share; the rest of a tolerance is for the knots.
 SHARE = 0.9
 TRACE_ERROR = 2e-5
-# The share of a tolerance by which the points may leave the motion that is simplified, and how often they are doubled.
+# Of a tolerance, the share by which the points may leave the curve, and again the values between; how often points are
+# doubled for that; and at how many places the values are looked at to tell how fast they change.
 DENSE = 0.1
+PLACES = 65
 REFINEMENTS = 12
 
 
@@ -152,23 +154,42 @@ def between_knots(blend: Blend, start: Any, end: Any, easing: Easing, tolerance:
     Of these only a `share` (0–1) is used. Kept: do not write into it.
     """
     between = blend.between(start, end)
-    u, progress = easing.trace()
     tolerances = np.array(between.tolerances or (tolerance,) * (blend.columns or 1)) * SHARE * share
-    for _ in range(REFINEMENTS):
-        u, progress, finer = _refined(u, progress, between, tolerances * DENSE)
-        if not finer:
-            break
-    return fit_lines(u, between.rows(progress), tolerances * (1.0 - DENSE))
+    u, progress = _points(easing, between, tolerances * DENSE)
+    u, rows = _refined(u, progress, between, tolerances * DENSE)
+    return fit_lines(u, rows, tolerances * (1.0 - 2.0 * DENSE))
 
 
-def _refined(u: Floats, progress: Floats, between: Between, tolerances: Floats) -> tuple[Floats, Floats, bool]:
-    """A point more in the middle of every stretch where what is shown leaves the straight line, and whether any was.
+def _points(easing: Easing, between: Between, tolerances: Floats) -> tuple[Floats, Floats]:
+    """Points (u, progress) of the curve, as few as the values between need to be told within these tolerances."""
+    u, progress = easing.trace()
+    places = np.linspace(progress.min(), progress.max(), PLACES)
+    if places[0] == places[-1]:
+        return u, progress
+    change = np.max(np.abs(np.diff(between.rows(places), axis=0)), axis=0) / (places[1] - places[0])
+    told = change > 0.0
+    # Between the places it may change faster. What hardly changes at all may be told by a line.
+    with np.errstate(over="ignore"):
+        tolerance = np.min(tolerances[told] / change[told], initial=1.0) / 2.0
+    if tolerance <= TRACE_ERROR:
+        return u, progress
+    u, progress = curve_knots(easing, 2.0 ** math.floor(math.log2(tolerance))).T
+    return u, progress
 
-    Colours bend between the lines of a trace, most where a channel comes out of black; limits break them.
-    """
-    middle = (progress[:-1] + progress[1:]) / 2.0
+
+def _refined(u: Floats, progress: Floats, between: Between, tolerances: Floats) -> tuple[Floats, Floats]:
+    """Places u and what is shown there, with one more in the middle of every stretch where that leaves the straight
+    line, and so on. Colours bend between the lines of a trace, most where a channel comes out of black; limits break
+    them."""
     rows = between.rows(progress)
-    off = np.abs(between.rows(middle) - (rows[:-1] + rows[1:]) / 2.0)
-    bent = np.flatnonzero(np.any(off > tolerances, axis=1) & (np.diff(u) > 0.0))
-    times = (u[bent] + u[bent + 1]) / 2.0
-    return np.insert(u, bent + 1, times), np.insert(progress, bent + 1, middle[bent]), len(bent) > 0
+    for _ in range(REFINEMENTS):
+        middle = (progress[:-1] + progress[1:]) / 2.0
+        shown = between.rows(middle)
+        off = np.abs(shown - (rows[:-1] + rows[1:]) / 2.0)
+        bent = np.flatnonzero(np.any(off > tolerances, axis=1) & (np.diff(u) > 0.0))
+        if not len(bent):
+            break
+        times = (u[bent] + u[bent + 1]) / 2.0
+        u, progress = np.insert(u, bent + 1, times), np.insert(progress, bent + 1, middle[bent])
+        rows = np.insert(rows, bent + 1, shown[bent], axis=0)
+    return u, rows

@@ -13,6 +13,7 @@ from svgelements import Matrix, Path
 
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.document.fields import PICTURE
+from keen_ripple.core.limits import MOST_LAYERS
 from keen_ripple.intake.layers import Names, check_layer, group_of, layer_of_box, layer_of_path, mask_of
 from keen_ripple.intake.opened import IntakeFault, href_of, kind_of, opened
 from keen_ripple.intake.outlines import (
@@ -39,7 +40,6 @@ BOXES = ("rect", "circle", "ellipse")
 MOTION = ("animate", "animateTransform", "animateMotion", "set", "animateColor")
 # Read where something refers to them, or of no look at all.
 SILENT = ("defs", "style", "title", "desc", "metadata", "linearGradient", "radialGradient", "clipPath", "marker")
-MOST_LAYERS = 3000
 MOST_VISITED = 8000
 LONGEST_IN_ALL = 300_000
 DEEPEST_USE = 12

@@ -119,7 +119,8 @@ def is_alike_at_seam(timeline: Timeline, other: Timeline) -> bool:
     pairs = zip(_at_seam(timeline.run), _at_seam(other.run), strict=True)
     return all(
         a.kind == b.kind
-        and a.end_ms - a.start_ms == b.end_ms - b.start_ms
+        # A hold looks the same however long it is.
+        and (a.kind == "hold" or a.end_ms - a.start_ms == b.end_ms - b.start_ms)
         and timeline.legs.get(a.leg) is other.legs.get(b.leg)
         and timeline.poses[a.from_] == other.poses[b.from_]
         and timeline.poses[a.to] == other.poses[b.to]

@@ -9,6 +9,7 @@ from flask import Flask
 from keen_ripple.store import connect, migrate, told
 from keen_ripple.web import (
     askings,
+    compressed,
     damaged,
     edits,
     errors,
@@ -39,7 +40,7 @@ def create_app(database_path: Path | str) -> Flask:
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.json.compact = True  # type: ignore[attr-defined]
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
-    for part in (security, errors):
+    for part in (security, errors, compressed):
         part.install(app)
     for module in (
         pieces,

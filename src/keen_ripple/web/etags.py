@@ -12,7 +12,8 @@ VERSION = secrets.token_hex(4)
 
 def unless_known(response: Response) -> Response:
     """The answer, or 304 where the browser has it already."""
-    response.add_etag()
+    # Weak: it is the same answer however it is compressed.
+    response.add_etag(weak=True)
     response.headers["Cache-Control"] = "no-cache"
     response.make_conditional(request)
     return response

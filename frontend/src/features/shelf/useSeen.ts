@@ -5,7 +5,7 @@ const AHEAD = '200px';
 
 /** Whether an element has come into view, or near it; it stays so. */
 export function useSeen() {
-  const element = useRef<HTMLElement>(null);
+  const element = useRef<HTMLDivElement>(null);
   const [isSeen, setSeen] = useState(false);
   useEffect(() => {
     if (isSeen || !element.current) return;

@@ -1,0 +1,47 @@
+"""Answers made smaller on their way hold what they held."""
+
+from __future__ import annotations
+
+import gzip
+import json
+from pathlib import Path
+
+import pytest
+from flask.testing import FlaskClient
+
+from keen_ripple.web import create_app
+from support import DEMO
+
+GZIP = {"Accept-Encoding": "gzip, br"}
+PIECE = "/api/pieces/tide-loader"
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    client = create_app(tmp_path / "web.sqlite").test_client()
+    client.post("/api/pieces", json={"document": DEMO["tide-loader"]})
+    return client
+
+
+def test_what_is_read_is_the_same_and_smaller(client: FlaskClient) -> None:
+    plain, packed = client.get(PIECE), client.get(PIECE, headers=GZIP)
+    assert "Content-Encoding" not in plain.headers and packed.headers["Content-Encoding"] == "gzip"
+    assert gzip.decompress(packed.data) == plain.data
+    assert len(packed.data) * 3 < len(plain.data)
+    assert "Accept-Encoding" in plain.headers["Vary"] and "Accept-Encoding" in packed.headers["Vary"]
+    # However it came, it is known again.
+    assert plain.headers["ETag"] == packed.headers["ETag"]
+    for known in (plain, packed):
+        again = client.get(PIECE, headers={**GZIP, "If-None-Match": known.headers["ETag"]})
+        assert (again.status_code, again.data) == (304, b"")
+
+
+def test_faults_edits_and_pictures_come_as_they_are(client: FlaskClient) -> None:
+    patch = [{"op": "replace", "path": "/name", "value": "Tide"}]
+    edit = {"revision": 1, "label": "Name", "patch": patch}
+    for answer in (
+        client.patch(PIECE, data=json.dumps(edit), content_type="application/json", headers=GZIP),
+        client.get("/api/pieces/none", headers=GZIP),
+        client.get(f"{PIECE}/picture.png?at=0", headers=GZIP),
+    ):
+        assert "Content-Encoding" not in answer.headers

@@ -280,7 +280,10 @@ def test_what_sets_a_transition_off(bench) -> None:
     choose("Cue", "tap")
     bench.wait_for_revision(2)
     # Nothing starts by itself any more: the run is over where it begins.
-    bench.wait(lambda: bench.all(".run-bar.large"))
+    bench.wait(
+        lambda: bench.one("[data-stage=loop] .stage-label").text.startswith("Stands still: Slack waits for a tap")
+    )
+    assert not bench.all(".stage-clock")
     assert "tap" in bench.one("[data-transition='slack-to-first-lift']").text
     choose("Cue layer", "Buoy 1")
     bench.wait_for_revision(3)

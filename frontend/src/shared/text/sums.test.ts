@@ -14,6 +14,7 @@ describe('evaluate', () => {
     ['1+2*3', 7],
     ['0.1+0.2', 0.3],
     ['--2', 2],
+    ['-20.333333333333332', -20.333333333333332],
   ])('%s is %d', (text, value) => expect(evaluate(text)).toBe(value));
 
   it.each(['', 'abc', '12px', '1/0', '(1', '1)', '1 2', '1.2.3', '*2', 'Infinity', '1e3'])('%s is nothing', (text) =>

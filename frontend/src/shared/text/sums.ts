@@ -28,7 +28,9 @@ export function evaluate(text: string): number | null {
   };
 
   const value = sum();
-  return at === tokens.length && Number.isFinite(value) ? round(value) : null;
+  if (at !== tokens.length || !Number.isFinite(value)) return null;
+  // One number is meant with all its digits; only sums leave dust.
+  return tokens.filter((token) => /^[\d.]/.test(token)).length === 1 ? value : round(value);
 }
 
 /** Without the dust of binary fractions. */

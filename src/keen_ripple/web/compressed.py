@@ -20,7 +20,7 @@ def _compressed(response: Response) -> Response:
     if request.method != "GET" or response.mimetype != "application/json" or response.status_code != 200:
         return response
     response.vary.add("Accept-Encoding")
-    if "gzip" in request.accept_encodings and len(response.get_data()) >= WORTH_IT:
+    if request.accept_encodings.quality("gzip") > 0 and len(response.get_data()) >= WORTH_IT:
         response.set_data(gzip.compress(response.get_data(), LEVEL, mtime=0))
         response.headers["Content-Encoding"] = "gzip"
     return response

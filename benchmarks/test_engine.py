@@ -16,11 +16,11 @@ import pytest
 from big import SHARED, modest
 from scipy.integrate import solve_ivp
 
-from keen_ripple.core.compact import pack, unpack
 from keen_ripple.core.curves import CubicBezier, Spring
 from keen_ripple.core.curves.fit import CSS_TOLERANCE, as_linear
 from keen_ripple.core.curves.settle import Settle
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.flow.compact import pack, unpack
 from keen_ripple.core.timeline import Timeline, frames, timeline_of
 
 FPS = 60

@@ -9,10 +9,10 @@ from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
 from typing import Any
 
-from keen_ripple.core.compact import pack
 from keen_ripple.core.document import Piece, json_schema, parsed, read_piece, written
 from keen_ripple.core.errors import DocumentFault, Fault
-from keen_ripple.core.geometry import boxes
+from keen_ripple.core.flow.compact import pack
+from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, cross_fade_at, every, frame_times, sample, timeline_of
 from keen_ripple.core.values.plain import plain
 from keen_ripple.handoff import FORMATS
@@ -165,7 +165,7 @@ def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
 
 
 def _retime(options: argparse.Namespace) -> None:
-    from keen_ripple.core.retime import fitted, quantised, scaled
+    from keen_ripple.core.operations.retime import fitted, quantised, scaled
 
     document = _document(options.piece)
     piece = read_piece(document)
@@ -184,8 +184,8 @@ def _retime(options: argparse.Namespace) -> None:
 
 
 def _rehearse(options: argparse.Namespace) -> None:
-    from keen_ripple.core.events import read_events
-    from keen_ripple.core.rehearse import rehearse
+    from keen_ripple.core.live.events import read_events
+    from keen_ripple.core.live.rehearse import rehearse
 
     if options.at is None and options.until is None:
         raise Fault("It is not said how long is played.", place="--until", remedy="Give it with --fps, in ms.")

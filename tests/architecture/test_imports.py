@@ -23,8 +23,21 @@ ALLOWED = {
 }
 # Package → the one folder that may use it.
 KEPT_TO = {"sqlite3": "store", "flask": "web", "waitress": "web", "werkzeug": "web", "skia": "render"}
-# The web's connection is typed with the driver's class, and nothing more.
-EXCEPT = {("web", "sqlite3")}
+# The parts of the core in the order in which data takes them: each imports only those before it.
+CORE = (
+    *("arrays", "errors", "limits", "colour", "values", "curves", "outlines", "blends", "properties"),
+    *("document", "flow", "live", "timeline", "measures", "operations"),
+)
+FLOW = (
+    *("layout", "poses", "moves", "finer", "tape", "compact", "media", "legs", "run", "track", "sampling"),
+    "undercurrents",
+)
+# All of the standard library that the core may use: no clock, no chance, no files, no other programs.
+CORE_STANDARD = {
+    *("__future__", "base64", "binascii", "bisect", "collections", "copy", "dataclasses", "fractions", "functools"),
+    *("itertools", "json", "math", "re", "struct", "types", "typing", "zlib"),
+}
+CORE_PACKAGES = {"coloraide", "fontTools", "jsonpatch", "jsonpointer", "keen_ripple", "numpy", "pydantic", "tinycss2"}
 FRONTEND = {"shared": {"shared", "api"}, "api": {"api"}, "features": {"shared", "api", "features", "app"}}
 
 
@@ -46,9 +59,33 @@ def python_faults(package: Path) -> set[tuple[str, str]]:
             if ours and folder in ALLOWED and ours[0] not in ALLOWED[folder]:
                 faults.add((folder, ours[0]))
             top = name.split(".")[0]
-            if KEPT_TO.get(top, folder) != folder and (folder, top) not in EXCEPT:
+            if KEPT_TO.get(top, folder) != folder:
                 faults.add((folder, top))
     return faults
+
+
+def core_faults(core: Path) -> set[tuple[str, str]]:
+    """What the core may not use at all, and imports against the order of its parts and of the steps of its flow."""
+    faults = set()
+    for path in core.rglob("*.py"):
+        place = path.relative_to(core).with_suffix("").parts
+        for name in imports(path):
+            parts = name.split(".")
+            if parts[0] not in CORE_STANDARD | CORE_PACKAGES:
+                faults.add((place[0], parts[0]))
+            if parts[:2] == ["keen_ripple", "core"] and len(parts) > 2:
+                faults |= against(CORE, place[0], parts[2])
+                if place[0] == parts[2] == "flow" and len(parts) > 3:
+                    faults |= against(FLOW, place[1], parts[3])
+    return faults
+
+
+def against(order: tuple[str, ...], part: str, imported: str) -> set[tuple[str, str]]:
+    """The two, if they do not stand in this order; what is no part at all is never in order."""
+    if part == "__init__":
+        return set()
+    known = part in order and imported in order
+    return set() if known and order.index(imported) <= order.index(part) else {(part, imported)}
 
 
 def frontend_faults(source: Path) -> set[tuple[str, str]]:
@@ -68,6 +105,10 @@ def frontend_faults(source: Path) -> set[tuple[str, str]]:
 
 def test_python_imports_follow_the_rule() -> None:
     assert python_faults(PACKAGE) == set()
+
+
+def test_the_core_is_pure_and_in_order() -> None:
+    assert core_faults(PACKAGE / "core") == set()
 
 
 def test_front_end_imports_follow_the_rule() -> None:
@@ -100,6 +141,24 @@ def test_a_planted_tree_is_caught(tmp_path: Path) -> None:
         ("core", "store"),
         ("store", "handoff"),
         ("handoff", "skia"),
+    }
+
+
+def test_a_planted_core_is_caught(tmp_path: Path) -> None:
+    core = plant(
+        tmp_path,
+        {
+            "flow/moves.py": "from keen_ripple.core.flow.legs import Leg\nimport time",
+            "flow/legs.py": "from keen_ripple.core.flow.moves import Move\nimport keen_ripple.core.timeline",
+            "document/a.py": "import os\nfrom keen_ripple.core.flow import poses",
+            "measures/b.py": "def f():\n    import random",
+            "operations/c.py": "from subprocess import run\nfrom keen_ripple.core.document import Piece",
+            "astray.py": "from keen_ripple.core.errors import Fault",
+        },
+    )
+    assert core_faults(core) == {
+        *{("moves", "legs"), ("flow", "time"), ("flow", "timeline"), ("document", "os"), ("document", "flow")},
+        *{("measures", "random"), ("operations", "subprocess"), ("astray", "errors")},
     }
 
 

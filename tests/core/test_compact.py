@@ -8,10 +8,10 @@ import zlib
 import numpy as np
 import pytest
 
-from keen_ripple.core.compact import MAGIC, CompactFault, Tapes, pack, unpack
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.flow.compact import MAGIC, CompactFault, Tapes, pack, unpack
+from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.properties import BY_NAME
-from keen_ripple.core.tape import TapeTrack
 from keen_ripple.core.timeline import timeline_of
 from support import DEMO, piece, way
 

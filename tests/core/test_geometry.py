@@ -10,8 +10,8 @@ import pytest
 from selenium import webdriver
 
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.geometry import boxes, outline_points, placed, seen
-from keen_ripple.core.poses import poses_of
+from keen_ripple.core.flow.poses import poses_of
+from keen_ripple.core.measures.geometry import boxes, outline_points, placed, seen
 from support import piece
 
 PLACE = {"id": "box", "name": "Box", "x": 10, "y": 20, "width": 40, "height": 30}

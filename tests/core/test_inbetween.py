@@ -6,8 +6,8 @@ import pytest
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.inbetween import inbetweens
-from keen_ripple.core.motion import motion_path
+from keen_ripple.core.measures.motion_path import motion_path
+from keen_ripple.core.operations.inbetween import inbetweens
 from keen_ripple.core.timeline import timeline_of
 from support import DEMO, piece
 

@@ -7,7 +7,7 @@ from typing import Any
 import pytest
 
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.poses import poses_of
+from keen_ripple.core.flow.poses import poses_of
 from keen_ripple.core.timeline import sample, timeline_of
 from support import piece, way
 

@@ -8,8 +8,8 @@ import pytest
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import RunFault
-from keen_ripple.core.run import run_of
-from keen_ripple.core.seam import seam_of
+from keen_ripple.core.flow.run import run_of
+from keen_ripple.core.measures.seam import seam_of
 from keen_ripple.core.timeline import timeline_of
 from support import DEMO, piece, way
 

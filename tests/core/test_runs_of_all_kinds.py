@@ -10,8 +10,8 @@ import pytest
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import DocumentFault
-from keen_ripple.core.retime import fitted, scaled
-from keen_ripple.core.seam import seam_of
+from keen_ripple.core.measures.seam import seam_of
+from keen_ripple.core.operations.retime import fitted, scaled
 from keen_ripple.core.timeline import Timeline, cross_fade_at, sample, timeline_of
 from support import DEMO, piece, way
 

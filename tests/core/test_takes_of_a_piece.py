@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.document.transitions import Curve, Spring
-from keen_ripple.core.takes import differences, varied
+from keen_ripple.core.operations.takes import differences, varied
 from support import piece, way
 
 CURVE = {"kind": "curve", "duration_ms": 400, "easing": "ease-out"}

@@ -11,7 +11,7 @@ import pytest
 
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.geometry import boxes
+from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
 from keen_ripple.render import draw_pose

@@ -9,7 +9,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 
-from keen_ripple.core.poses import poses_of
+from keen_ripple.core.flow.poses import poses_of
 from keen_ripple.intake import take_svg
 from keen_ripple.render import draw_pose
 from support import pixels

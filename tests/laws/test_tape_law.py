@@ -11,14 +11,14 @@ from hypothesis import given
 from hypothesis import strategies as st
 from strategies import pieces
 
-from keen_ripple.core import patches
 from keen_ripple.core.colour import colour_text, parse_colour
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.flow.tape import TapeTrack
+from keen_ripple.core.flow.track import clamp
+from keen_ripple.core.measures.seam import is_alike_at_seam, seam_of
+from keen_ripple.core.operations import patches
 from keen_ripple.core.properties import BY_NAME, blend_of
-from keen_ripple.core.seam import is_alike_at_seam, seam_of
-from keen_ripple.core.tape import TapeTrack
 from keen_ripple.core.timeline import sample, timeline_of
-from keen_ripple.core.track import clamp
 from keen_ripple.web.playback import packed
 
 

@@ -16,7 +16,7 @@ from strategies import pieces
 import support
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.document.spans import Spans
-from keen_ripple.core.retime import RetimeFault, fitted, quantised, scaled
+from keen_ripple.core.operations.retime import RetimeFault, fitted, quantised, scaled
 from keen_ripple.core.timeline import sample, timeline_of
 
 

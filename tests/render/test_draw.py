@@ -13,7 +13,7 @@ import skia
 from keen_ripple import cli
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.seam import sides_of
+from keen_ripple.core.measures.seam import sides_of
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.render import draw_at, draw_pose
 from keen_ripple.render.alike import differing

@@ -10,7 +10,7 @@ from selenium.webdriver import Keys
 
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import read_piece, walk
-from keen_ripple.core.geometry import boxes
+from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import sample, timeline_of
 from support import DEMO
 

@@ -12,14 +12,14 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
-from keen_ripple.core.early import carried_run, leaves_early
-from keen_ripple.core.finer import Finer, Reaches, finer_of, reaches_of
-from keen_ripple.core.legs import Leg, legs_of
-from keen_ripple.core.poses import Pose, poses_of
-from keen_ripple.core.run import Run, run_of
-from keen_ripple.core.sampling import Numbers, posed
-from keen_ripple.core.track import Progress, Track, looks_at, tracks_of
-from keen_ripple.core.undercurrents import course_tracks
+from keen_ripple.core.flow.finer import Finer, Reaches, finer_of, reaches_of
+from keen_ripple.core.flow.legs import Leg, legs_of
+from keen_ripple.core.flow.poses import Pose, poses_of
+from keen_ripple.core.flow.run import Run, run_of
+from keen_ripple.core.flow.sampling import Numbers, posed
+from keen_ripple.core.flow.track import Progress, Track, looks_at, tracks_of
+from keen_ripple.core.flow.undercurrents import course_tracks
+from keen_ripple.core.live.overlap import carried_run, leaves_early
 
 
 @dataclass(frozen=True, eq=False)

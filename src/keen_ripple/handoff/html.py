@@ -9,7 +9,7 @@ from html import escape
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
 from keen_ripple.handoff.fonts import font_faces

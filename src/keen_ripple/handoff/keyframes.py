@@ -17,9 +17,9 @@ from keen_ripple.core.curves import Easing, Named, Settle, parse_easing
 from keen_ripple.core.curves.fit import CSS_TOLERANCE, as_linear
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.finer import AS_IT_IS
+from keen_ripple.core.flow.finer import AS_IT_IS
+from keen_ripple.core.flow.track import Progress, Track, looks_at
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.core.track import Progress, Track, looks_at
 from keen_ripple.handoff.css_values import DECLARATIONS, IN_SPACE, MASK, TRIM, TRIMMED, Declaration
 
 Span = tuple[float, float, Easing | None]

@@ -7,10 +7,10 @@ from collections.abc import Iterator
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.track import Track
 from keen_ripple.core.outlines import parse
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.core.track import Track
 
 
 class HandoffFault(Fault):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from keen_ripple.core.document import Piece
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.render.draw import draw_pose
 
 # Large enough to see what moved, small enough to be drawn after every edit.

@@ -10,7 +10,7 @@ import skia
 
 from keen_ripple.core.document import Piece
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.timeline import Timeline, cross_fade_at, sample
 from keen_ripple.render.layers import added, draw_layers
 from keen_ripple.render.paints import argb

@@ -10,8 +10,8 @@ from typing import Any
 import skia
 
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.geometry import local_matrix
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.measures.geometry import local_matrix
 from keen_ripple.core.values import Fade, Shadow
 from keen_ripple.render.paints import argb, fill
 from keen_ripple.render.shapes import OUTWARDS, box, outline, rrect, stroke, written

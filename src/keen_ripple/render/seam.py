@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from keen_ripple.core.seam import Seam, seam_of, sides_of
+from keen_ripple.core.measures.seam import Seam, seam_of, sides_of
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.render.alike import differing
 

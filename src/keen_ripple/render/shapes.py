@@ -8,7 +8,7 @@ from typing import Any
 import skia
 from fontTools.svgLib.path import parse_path
 
-from keen_ripple.core.geometry import corner_radii
+from keen_ripple.core.measures.geometry import corner_radii
 from keen_ripple.render.paints import argb
 
 Look = Mapping[str, Any]

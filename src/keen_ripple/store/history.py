@@ -9,8 +9,8 @@ import json
 from dataclasses import dataclass, replace
 from typing import Any
 
-from keen_ripple.core import patches
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.operations import patches
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
 from keen_ripple.store.pieces import StoredPiece, load

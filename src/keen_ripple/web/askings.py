@@ -9,12 +9,12 @@ import numpy as np
 from flask import Blueprint, Response, current_app, jsonify, request
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.core import patches
 from keen_ripple.core.colour import colour_text
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.inbetween import inbetweens
-from keen_ripple.core.motion import motion_path
+from keen_ripple.core.measures.motion_path import motion_path
+from keen_ripple.core.operations import patches
+from keen_ripple.core.operations.inbetween import inbetweens
 from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.render import colour_at
 from keen_ripple.store import pieces

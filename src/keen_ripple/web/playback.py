@@ -9,13 +9,13 @@ from weakref import WeakKeyDictionary
 
 import numpy as np
 
-from keen_ripple.core.legs import Leg, tapes_of
-from keen_ripple.core.poses import Pose
-from keen_ripple.core.readings import leg_reading
-from keen_ripple.core.seam import is_alike_at_seam
-from keen_ripple.core.tape import TapeTrack
+from keen_ripple.core.flow.legs import Leg, tapes_of
+from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.flow.tape import TapeTrack
+from keen_ripple.core.flow.undercurrents import course_tape
+from keen_ripple.core.measures.readings import leg_reading
+from keen_ripple.core.measures.seam import is_alike_at_seam
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.core.undercurrents import course_tape
 from keen_ripple.core.values.plain import plain
 from keen_ripple.render import measured_seam
 

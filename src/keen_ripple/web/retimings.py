@@ -9,7 +9,7 @@ from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, written
-from keen_ripple.core.retime import fitted, quantised, scaled
+from keen_ripple.core.operations.retime import fitted, quantised, scaled
 from keen_ripple.web import revisions
 from keen_ripple.web.errors import RequestFault
 from keen_ripple.web.requests import body, field, number

@@ -6,7 +6,7 @@ from flask import Blueprint, jsonify
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document.wishes import spring_wished
-from keen_ripple.core.readings import timing_reading
+from keen_ripple.core.measures.readings import timing_reading
 from keen_ripple.web.requests import body, number
 
 blueprint = Blueprint("springs", __name__, url_prefix="/api/springs")

@@ -9,7 +9,7 @@ from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, read_piece, written
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.takes import differences, varied
+from keen_ripple.core.operations.takes import differences, varied
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import atomic, pieces, takes
 from keen_ripple.web import revisions

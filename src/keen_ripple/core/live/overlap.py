@@ -14,13 +14,13 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
-from keen_ripple.core.finer import Finer
-from keen_ripple.core.legs import Leg
-from keen_ripple.core.moves import Move
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.finer import Finer
+from keen_ripple.core.flow.legs import Leg
+from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.flow.run import Run, Segment, no_time, with_common_loop
+from keen_ripple.core.live.rehearse import Stage
 from keen_ripple.core.properties import BY_NAME, blend_of
-from keen_ripple.core.rehearse import Stage
-from keen_ripple.core.run import Run, Segment, no_time, with_common_loop
 
 # How much of a tolerance the beginnings of two rounds may differ by, and how many rounds are played at most until then.
 ALIKE = 0.05

@@ -6,7 +6,7 @@ from collections.abc import Sequence
 
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.transitions import Curve, Spring, Transition
-from keen_ripple.core.retime import scaled
+from keen_ripple.core.operations.retime import scaled
 
 
 def varied(piece: Piece, factor: float = 1.0, timing: Curve | Spring | None = None) -> Piece:

@@ -9,13 +9,13 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document.layers import LayerBase, walk
-from keen_ripple.core.geometry import outline_points, placed, seen
-from keen_ripple.core.poses import Pose
-from keen_ripple.core.run import Run, Segment
-from keen_ripple.core.sampling import poses_at
-from keen_ripple.core.seam_looks import differs_otherwise, is_plain, length_jump, shade_jump
+from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.flow.run import Run, Segment
+from keen_ripple.core.flow.sampling import poses_at
+from keen_ripple.core.flow.track import tracks_of
+from keen_ripple.core.measures.geometry import outline_points, placed, seen
+from keen_ripple.core.measures.seam_looks import differs_otherwise, is_plain, length_jump, shade_jump
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.core.track import tracks_of
 
 # Speeds are measured over this long on either side, in ms.
 STEP_MS = 1.0

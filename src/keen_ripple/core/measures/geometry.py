@@ -16,7 +16,7 @@ from keen_ripple.core import outlines
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import PICTURES
 
 Box = tuple[float, float, float, float]

@@ -9,13 +9,12 @@ from functools import cached_property
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.errors import TooMuchFault
-from keen_ripple.core.finer import Finer
+from keen_ripple.core.flow.finer import Finer
+from keen_ripple.core.flow.media import played, playing_on, rest_leg, rest_ms
+from keen_ripple.core.flow.moves import Move, length_ms, moves_of
+from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.flow.tape import TapeTrack, tape_of, too_many_knots
 from keen_ripple.core.limits import MOST_KNOTS, MOST_MOVES, NUMBERS_IN_TIME_OF_ONE
-from keen_ripple.core.media import played, playing_on, rest_ms
-from keen_ripple.core.moves import Move, length_ms, moves_of
-from keen_ripple.core.poses import Pose
-from keen_ripple.core.run import rest_leg
-from keen_ripple.core.tape import TapeTrack, tape_of, too_many_knots
 
 
 @dataclass(frozen=True, eq=False)

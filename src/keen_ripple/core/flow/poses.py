@@ -6,7 +6,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from keen_ripple.core.document import Piece, State, walk
-from keen_ripple.core.layout import lay_out
+from keen_ripple.core.flow.layout import lay_out
 
 Pose = Mapping[str, Mapping[str, Any]]
 """Layer id → property name → value, for every property that the layer has."""

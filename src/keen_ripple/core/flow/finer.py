@@ -16,7 +16,7 @@ import numpy as np
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import Property
 
 # px of the piece by which a turn or a scale may be off where it moves most.

@@ -11,8 +11,8 @@ import numpy as np
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.blends import Blend
 from keen_ripple.core.curves import Easing
-from keen_ripple.core.moves import Move
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import BY_NAME, Property, blend_of
 
 

@@ -6,7 +6,7 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.geometry import placed
+from keen_ripple.core.measures.geometry import placed
 from keen_ripple.core.timeline import Timeline, sample
 
 MOST_POINTS = 4000

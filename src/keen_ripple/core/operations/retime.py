@@ -17,10 +17,10 @@ from keen_ripple.core.document import Lane, Piece, Transition
 from keen_ripple.core.document.spans import Span, Spans
 from keen_ripple.core.document.transitions import STIFFEST, Curve, Spring
 from keen_ripple.core.document.undercurrents import Course, Undercurrent
-from keen_ripple.core.early import leaves_early
 from keen_ripple.core.errors import Fault, RunFault
-from keen_ripple.core.media import rest_ms
-from keen_ripple.core.run import Run
+from keen_ripple.core.flow.media import rest_ms
+from keen_ripple.core.flow.run import Run
+from keen_ripple.core.live.overlap import leaves_early
 from keen_ripple.core.timeline import timeline_of
 
 Moment = Callable[[Fraction], int]

@@ -13,7 +13,7 @@ from keen_ripple.core.document.read import as_fault
 from keen_ripple.core.document.transitions import CueName
 from keen_ripple.core.errors import MOST_FAULTS, DocumentFault, Fault
 from keen_ripple.core.limits import LATEST_EVENT_MS, MOST_EVENTS
-from keen_ripple.core.rehearse import Event
+from keen_ripple.core.live.rehearse import Event
 
 
 class EventModel(Model):

@@ -16,9 +16,9 @@ import numpy as np
 
 from keen_ripple.core.curves import Settle, Spring
 from keen_ripple.core.document.spans import Span
-from keen_ripple.core.moves import Move
+from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.flow.track import clamp
 from keen_ripple.core.properties import BY_NAME, Property, blend_of
-from keen_ripple.core.track import clamp
 
 # Speeds of curves are measured over this share of their time, on both sides.
 NUDGE = 1e-5

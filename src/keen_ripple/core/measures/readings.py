@@ -7,8 +7,8 @@ from typing import Any
 
 from keen_ripple.core.curves import Easing, Settle
 from keen_ripple.core.document.transitions import Curve, Spring
-from keen_ripple.core.legs import Leg
-from keen_ripple.core.tape import curve_knots
+from keen_ripple.core.flow.legs import Leg
+from keen_ripple.core.flow.tape import curve_knots
 
 # A curve is drawn at some hundred pixels: this is a tenth of one of them.
 DRAWN = 0.001

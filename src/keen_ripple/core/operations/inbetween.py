@@ -10,8 +10,8 @@ import numpy as np
 from keen_ripple.core.blends import Blend
 from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.track import clamp
 from keen_ripple.core.properties import Property, blend_of, properties_of
-from keen_ripple.core.track import clamp
 from keen_ripple.core.values.plain import plain
 
 Looks = dict[str, dict[str, Any]]

@@ -12,16 +12,16 @@ import numpy as np
 from keen_ripple.core.document import Piece, Transition, walk
 from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.errors import RunFault
-from keen_ripple.core.finer import finer_of, reaches_of
-from keen_ripple.core.interrupt import Motion, held, sent
-from keen_ripple.core.media import playing_on, rest_ms
-from keen_ripple.core.moves import Move, length_ms
-from keen_ripple.core.poses import Pose, poses_of
+from keen_ripple.core.flow.finer import finer_of, reaches_of
+from keen_ripple.core.flow.media import playing_on, rest_ms
+from keen_ripple.core.flow.moves import Move, length_ms
+from keen_ripple.core.flow.poses import Pose, poses_of
+from keen_ripple.core.flow.run import Segment, leaves_first
+from keen_ripple.core.flow.sampling import poses_at
+from keen_ripple.core.flow.tape import TapeTrack, tape_of
+from keen_ripple.core.flow.track import Track, tracks_of
+from keen_ripple.core.live.interrupt import Motion, held, sent
 from keen_ripple.core.properties import moving_of
-from keen_ripple.core.run import Segment, leaves_first
-from keen_ripple.core.sampling import poses_at
-from keen_ripple.core.tape import TapeTrack, tape_of
-from keen_ripple.core.track import Track, tracks_of
 
 
 @dataclass(frozen=True)

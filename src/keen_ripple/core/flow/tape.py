@@ -20,9 +20,9 @@ from keen_ripple.core.blends import Between, Blend, Switch
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.curves.fit import fit_lines
 from keen_ripple.core.errors import TooMuchFault
-from keen_ripple.core.finer import AS_IT_IS, Finer
+from keen_ripple.core.flow.finer import AS_IT_IS, Finer
+from keen_ripple.core.flow.moves import Move
 from keen_ripple.core.limits import MOST_KNOTS
-from keen_ripple.core.moves import Move
 from keen_ripple.core.properties import BY_NAME, Property, blend_of
 
 # Traces are off by at most 2e-5 of progress, and rounding takes its share; the rest of a tolerance is for the knots.

@@ -8,8 +8,8 @@ from typing import Any, NamedTuple
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition, walk
 from keen_ripple.core.document.spans import Spans
-from keen_ripple.core.layout import laid_out
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.layout import laid_out
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import BY_NAME
 
 LAID_OUT = ("x", "y", "width", "height")

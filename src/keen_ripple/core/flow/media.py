@@ -8,8 +8,8 @@ from typing import Any
 
 from keen_ripple.core.curves import Easing, parse_easing
 from keen_ripple.core.document import Piece, Transition, walk
-from keen_ripple.core.moves import Move
-from keen_ripple.core.poses import Pose
+from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.flow.poses import Pose
 
 STEADY: Easing = parse_easing("linear")
 
@@ -17,6 +17,11 @@ STEADY: Easing = parse_easing("linear")
 def rest_ms(piece: Piece, transition: Transition) -> int:
     """How long the state rests before the transition starts by itself: the rest of its medium, and its hold."""
     return _left_ms(piece, transition) + transition.hold_ms
+
+
+def rest_leg(transition: Transition) -> str:
+    """The name of the leg in which a medium plays until the transition starts; none for other transitions."""
+    return f"{transition.id}~rest" if transition.cue == "media-end" else ""
 
 
 def playing_on(piece: Piece, transition: Transition, reached_ms: float = 0.0) -> Move | None:

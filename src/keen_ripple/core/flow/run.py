@@ -10,9 +10,9 @@ from typing import Literal
 
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.errors import RunFault
+from keen_ripple.core.flow.media import rest_leg, rest_ms
+from keen_ripple.core.flow.moves import length_ms
 from keen_ripple.core.limits import LONGEST_COMMON_LOOP_MS
-from keen_ripple.core.media import rest_ms
-from keen_ripple.core.moves import length_ms
 
 
 @dataclass(frozen=True)
@@ -90,11 +90,6 @@ class Run:
             **({"plays": self.plays} if self.plays else {}),
             **({"common_loop_ms": self.common_loop_ms} if self.common_loop_ms != self.loop_ms else {}),
         }
-
-
-def rest_leg(transition: Transition) -> str:
-    """The name of the leg in which a medium plays until the transition starts; none for other transitions."""
-    return f"{transition.id}~rest" if transition.cue == "media-end" else ""
 
 
 def run_of(piece: Piece) -> Run:

@@ -13,8 +13,8 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.curves import Easing
-from keen_ripple.core.poses import Pose
-from keen_ripple.core.track import Progress, Track, looks_at
+from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.flow.track import Progress, Track, looks_at
 
 Rows = np.ndarray[tuple[int], np.dtype[np.intp]]
 

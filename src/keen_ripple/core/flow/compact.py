@@ -25,8 +25,8 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.properties import BY_NAME
-from keen_ripple.core.tape import TapeTrack
 
 MAGIC = b"KRT1"
 # Shapes have 20000 steps from start to end, and room for overshoot. They are kept where half a step is at most this

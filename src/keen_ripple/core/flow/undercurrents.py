@@ -10,11 +10,11 @@ import numpy as np
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.undercurrents import Course, Undercurrent
-from keen_ripple.core.finer import Finer
-from keen_ripple.core.moves import Move
+from keen_ripple.core.flow.finer import Finer
+from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.flow.tape import TapeTrack, tape_of
+from keen_ripple.core.flow.track import Track
 from keen_ripple.core.properties import BY_NAME, blend_of
-from keen_ripple.core.tape import TapeTrack, tape_of
-from keen_ripple.core.track import Track
 
 
 def course_tracks(piece: Piece) -> list[tuple[Undercurrent, Track]]:

@@ -1,0 +1,1 @@
+"""What happens when somebody acts, and where one motion meets another: interruption, rehearsal, overlap."""

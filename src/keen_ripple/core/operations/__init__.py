@@ -1,0 +1,1 @@
+"""From one document to another: patches, retiming, takes, states in between."""

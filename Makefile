@@ -71,7 +71,7 @@ lock:
 
 $(PAGE): .setup/node $(SOURCES)
 	@echo "· building the page"
-	@cd frontend && npm run --silent build -- --logLevel warn
+	@cd frontend && npm run --silent build
 	@touch $@
 
 # The drawing library is linked to these two, even where it draws without a screen.

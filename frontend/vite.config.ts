@@ -7,7 +7,7 @@ export default defineConfig({
   build: {
     outDir: '../src/keen_ripple/web/dist',
     emptyOutDir: true,
-    chunkSizeWarningLimit: 1500,
+    manifest: true,
     assetsInlineLimit: 0,
   },
 });

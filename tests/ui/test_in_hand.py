@@ -133,8 +133,7 @@ def test_what_is_paused_stays_paused_with_a_new_piece(bench) -> None:
     bench.button("Pause all").click()
     before = len(bench.wait(lambda: bench.all("[data-shelf]")))
     bench.one("[aria-label='More for Tide loader']").click()
-    css = ".ant-dropdown-menu-item"
-    bench.wait(lambda: [e for e in bench.all(css) if e.text == "Duplicate" and e.is_displayed()])[0].click()
+    bench.button("Duplicate").click()
     bench.wait(lambda: len(bench.all("[data-shelf]")) == before + 1)
     bench.button("Play all")
     dots = "return [...document.querySelectorAll('.ring')].map((ring) => ring.getAttribute('aria-valuenow'))"

@@ -1,36 +1,43 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
-import { App as AntApp, ConfigProvider } from 'antd';
-import type { ReactNode } from 'react';
+import { ConfigProvider } from 'antd';
+import { lazy, Suspense, type ReactNode } from 'react';
 import { createRoot } from 'react-dom/client';
-import { createBrowserRouter, RouterProvider } from 'react-router';
-import { RunSheetPage } from '../features/run-sheet';
-import { ShelfPage } from '../features/shelf';
-import { TakesPage } from '../features/takes';
-import { forgetPiece, WorkbenchPage } from '../features/workbench';
+import { Route, Switch } from 'wouter';
 import { ErrorBoundary } from '../shared/ui/ErrorBoundary';
 import './base.css';
 import { theme } from './theme';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content ?? '';
 const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
-const forget = () => {
-  queries.clear();
-  forgetPiece();
-};
+// Each page is loaded when it is gone to: the shelf needs none of what edits a piece.
+const ShelfPage = lazy(async () => ({ default: (await import('../features/shelf')).ShelfPage }));
+const WorkbenchPage = lazy(async () => ({ default: (await import('../features/workbench')).WorkbenchPage }));
+const TakesPage = lazy(async () => ({ default: (await import('../features/takes')).TakesPage }));
+const RunSheetPage = lazy(async () => ({ default: (await import('../features/run-sheet')).RunSheetPage }));
 const PAGES: readonly [path: string, page: ReactNode][] = [
   ['/', <ShelfPage />],
   ['/pieces/:id', <WorkbenchPage />],
   ['/pieces/:id/takes', <TakesPage />],
   ['/pieces/:id/run-sheet', <RunSheetPage />],
 ];
-const router = createBrowserRouter(PAGES.map(([path, page]) => ({ path, element: <ErrorBoundary key={path} again={forget}>{page}</ErrorBoundary> })));
+
+async function forget(): Promise<void> {
+  queries.clear();
+  (await import('../features/workbench')).forgetPiece();
+}
 
 createRoot(document.getElementById('root')!).render(
   <ConfigProvider theme={theme} csp={{ nonce }} wave={{ disabled: true }}>
-    <AntApp style={{ height: '100%' }}>
-      <QueryClientProvider client={queries}>
-        <RouterProvider router={router} />
-      </QueryClientProvider>
-    </AntApp>
+    <QueryClientProvider client={queries}>
+      <Switch>
+        {PAGES.map(([path, page]) => (
+          <Route key={path} path={path}>
+            <ErrorBoundary again={forget}>
+              <Suspense>{page}</Suspense>
+            </ErrorBoundary>
+          </Route>
+        ))}
+      </Switch>
+    </QueryClientProvider>
   </ConfigProvider>,
 );

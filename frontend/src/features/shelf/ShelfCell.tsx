@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
-import { Dropdown } from 'antd';
+import { Popover } from 'antd';
 import { useEffect, useMemo } from 'react';
-import { Link } from 'react-router';
+import { Link } from 'wouter';
 import type { ShelfEntry, WholeAnswer } from '../../api/answers';
 import { api, ApiFault } from '../../api/client';
 import { LoopView, Ring, RunBar, seconds, updateTape, type Clock } from '../player';
@@ -25,7 +25,7 @@ export function ShelfCell(props: Props) {
   const { entry } = props;
   return (
     <div ref={place} className="shelf-place">
-      {isSeen ? <SeenCell {...props} /> : <Link to={`/pieces/${entry.id}`}>{entry.name}</Link>}
+      {isSeen ? <SeenCell {...props} /> : <Link href={`/pieces/${entry.id}`}>{entry.name}</Link>}
     </div>
   );
 }
@@ -40,28 +40,34 @@ function SeenCell({ entry, clock, onDuplicate, onRemove, onChanged }: Props) {
   });
   const fault = entry.fault ?? (asked.error && !asked.data ? asked.error.message : null);
   if (fault) return <DamagedCell entry={entry} fault={fault} onChanged={onChanged} />;
-  const actions = [
-    { key: 'copy', label: 'Duplicate', onClick: () => onDuplicate(entry.id) },
-    { key: 'remove', label: 'Delete', onClick: () => onRemove(entry.id) },
-  ];
+  const actions = (
+    <div className="shelf-actions">
+      <button className="plain" onClick={() => onDuplicate(entry.id)}>
+        Duplicate
+      </button>
+      <button className="plain" onClick={() => onRemove(entry.id)}>
+        Delete
+      </button>
+    </div>
+  );
   return (
     <article className="shelf-cell" data-shelf={entry.id}>
       <div className="shelf-stage">
         {asked.data && <Playing piece={asked.data} clock={clock} />}
         {/* Over the loop and not round it: browsers find styles inside of links twice, visited and not. */}
-        <Link to={`/pieces/${entry.id}`} aria-label={`Open ${entry.name}`} />
+        <Link href={`/pieces/${entry.id}`} aria-label={`Open ${entry.name}`} />
       </div>
       <footer>
         {asked.data && <RunOf piece={asked.data} clock={clock} />}
         <div className="shelf-name">
-          <Link to={`/pieces/${entry.id}`}>{entry.name}</Link>
+          <Link href={`/pieces/${entry.id}`}>{entry.name}</Link>
           <RunText entry={entry} />
         </div>
-        <Dropdown menu={{ items: actions }} trigger={['click']}>
+        <Popover trigger="click" placement="bottomRight" content={actions} destroyOnHidden>
           <button className="plain more" aria-label={`More for ${entry.name}`}>
             ···
           </button>
-        </Dropdown>
+        </Popover>
       </footer>
     </article>
   );

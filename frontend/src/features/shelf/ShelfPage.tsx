@@ -1,7 +1,9 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { App, Button, Input, Popover, type InputRef } from 'antd';
+import { Button, notification, Popover, type InputRef } from 'antd';
+// The plain one: the others of its folder are not loaded with it.
+import Input from 'antd/es/input/Input';
 import { useEffect, useRef, useState } from 'react';
-import { useNavigate } from 'react-router';
+import { useLocation } from 'wouter';
 import { api } from '../../api/client';
 import mark from '../../app/mark.svg';
 import { Clock } from '../player';
@@ -21,6 +23,7 @@ export function ShelfPage() {
 
   return (
     <>
+      {actions.notices}
       <header className="top">
         <a className="brand" href="/">
           <img src={mark} alt="" /> Keen Ripple
@@ -87,24 +90,24 @@ function useClocks(playing: boolean) {
 
 function useShelfActions() {
   const queries = useQueryClient();
-  const navigate = useNavigate();
-  const { message, notification } = App.useApp();
+  const [, navigate] = useLocation();
+  const [notices, noticesHere] = notification.useNotification();
   const refresh = () => queries.invalidateQueries({ queryKey: ['shelf'] });
-  const onError = (error: Error) => void message.error(error.message, 6);
+  const onError = (error: Error) => notices.error({ title: error.message });
   const restore = useMutation({ mutationFn: api.restore, onSuccess: refresh, onError });
   const remove = useMutation({
     mutationFn: api.remove,
     onError,
     onSuccess: async ({ id }) => {
       await refresh();
-      notification.open({
+      notices.open({
         key: id,
         title: 'Piece deleted',
         actions: (
           <Button
             onClick={() => {
               restore.mutate(id);
-              notification.destroy(id);
+              notices.destroy(id);
             }}
           >
             Put it back
@@ -115,7 +118,7 @@ function useShelfActions() {
   });
   const duplicate = useMutation({ mutationFn: api.duplicate, onSuccess: refresh, onError });
   const add = useMutation({ mutationFn: api.create, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
-  return { create: (name: string) => add.mutate(name), duplicate: (id: string) => duplicate.mutate(id), remove: (id: string) => remove.mutate(id) };
+  return { notices: noticesHere, create: (name: string) => add.mutate(name), duplicate: (id: string) => duplicate.mutate(id), remove: (id: string) => remove.mutate(id) };
 }
 
 function NewPiece({ create }: { create: (name: string) => void }) {

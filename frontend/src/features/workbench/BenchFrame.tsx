@@ -1,5 +1,5 @@
 import { useEffect, type CSSProperties, type ReactNode } from 'react';
-import { Link, useParams } from 'react-router';
+import { Link, useParams } from 'wouter';
 import { load, useBench } from './bench';
 import { Help } from './Help';
 import { Notices } from './Notices';
@@ -21,7 +21,7 @@ const ANYWHERE = ['Everywhere', 'Watch'];
 
 /** What every view of a piece has around it; the view itself is drawn once the piece is there. */
 export function BenchFrame({ view, poses = false }: Props) {
-  const { id = '' } = useParams();
+  const { id = '' } = useParams<{ id: string }>();
   useEffect(() => void load(id), [id]);
   useFollowing(id);
   useKeys(poses ? ALL : ANYWHERE);
@@ -33,7 +33,7 @@ export function BenchFrame({ view, poses = false }: Props) {
       <main className="bench-empty">
         {fault ? (
           <p role="alert">
-            {fault.message} {fault.remedy} <Link to="/">To the shelf</Link>
+            {fault.message} {fault.remedy} <Link href="/">To the shelf</Link>
           </p>
         ) : (
           'Opening…'

@@ -1,6 +1,6 @@
 import { Button, Tooltip } from 'antd';
 import { useDeferredValue } from 'react';
-import { Link, NavLink } from 'react-router';
+import { Link, useLocation } from 'wouter';
 import mark from '../../app/mark.svg';
 import { goBack, make, useBench } from './bench';
 import { useWaiting } from './queue';
@@ -19,11 +19,11 @@ export function TopBar() {
   const name = useBench((b) => b.document!.name);
   return (
     <header className="top">
-      <Link className="brand" to="/">
+      <Link className="brand" href="/">
         <img src={mark} alt="" /> Keen Ripple
       </Link>
       <span className="crumb">
-        <Link className="crumb" to="/">
+        <Link className="crumb" href="/">
           Quay Nine
         </Link>
         {' / '}
@@ -35,9 +35,7 @@ export function TopBar() {
       </span>
       <nav className="views" aria-label="Views">
         {VIEWS.map(([path, label]) => (
-          <NavLink key={path} to={`/pieces/${id}${path}`} end>
-            {label}
-          </NavLink>
+          <View key={path} address={`/pieces/${id}${path}`} label={label} />
         ))}
       </nav>
       <span className="spring" />
@@ -51,6 +49,15 @@ export function TopBar() {
       <Back direction="redo" label="Redo" keys="Ctrl Shift Z" />
       <Handoff />
     </header>
+  );
+}
+
+function View({ address, label }: { address: string; label: string }) {
+  const [open] = useLocation();
+  return (
+    <Link href={address} aria-current={open === address ? 'page' : undefined}>
+      {label}
+    </Link>
   );
 }
 

@@ -3,7 +3,7 @@ import { Component, type ReactNode } from 'react';
 interface Props {
   children: ReactNode;
   /** Before it is drawn anew: forgets what could not be drawn. */
-  again: () => void;
+  again: () => Promise<void>;
 }
 
 /** Keeps the page alive when a view breaks: edits that wait are sent all the same. */
@@ -12,8 +12,8 @@ export class ErrorBoundary extends Component<Props, { error: Error | null }> {
 
   static getDerivedStateFromError = (error: Error) => ({ error });
 
-  private readonly drawAnew = () => {
-    this.props.again();
+  private readonly drawAnew = async () => {
+    await this.props.again();
     this.setState({ error: null });
   };
 
@@ -25,7 +25,7 @@ export class ErrorBoundary extends Component<Props, { error: Error | null }> {
         <h1>This view has met an error.</h1>
         <p>Nothing is lost: what was made is stored, and edits that were waiting are still sent.</p>
         <p className="quiet">{error.message.slice(0, 200)}</p>
-        <button onClick={this.drawAnew}>Show it again</button> <a href="/">To the shelf</a>
+        <button onClick={() => void this.drawAnew()}>Show it again</button> <a href="/">To the shelf</a>
       </main>
     );
   }

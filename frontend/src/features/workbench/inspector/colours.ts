@@ -1,5 +1,7 @@
 /* Colours as coordinates, and the colours of a document. Pure. */
-import { converter, formatHex, formatHex8, parse, toGamut } from 'culori';
+// The spaces that CSS knows, and no more.
+import 'culori/css';
+import { converter, formatHex, formatHex8, parse, toGamut } from 'culori/fn';
 import type { Piece } from '../../../api/answers';
 import { walk } from '../tree';
 

@@ -1,4 +1,4 @@
-"""The command line: serve, demo, intake, run, sample, draw, retime, rehearse, handoff, tape, schema."""
+"""The command line, a thin user of the library."""
 
 from __future__ import annotations
 
@@ -7,16 +7,17 @@ import json
 import sys
 from collections.abc import Callable, Mapping, Sequence
 from pathlib import Path
-from typing import Any
+from typing import TYPE_CHECKING, Any
 
-from keen_ripple.core.document import Piece, json_schema, parsed, read_piece, written
+from keen_ripple import library
 from keen_ripple.core.errors import DocumentFault, Fault
-from keen_ripple.core.flow.compact import pack
-from keen_ripple.core.measures.geometry import boxes
-from keen_ripple.core.timeline import Timeline, cross_fade_at, every, frame_times, sample, timeline_of
-from keen_ripple.core.values.plain import plain
-from keen_ripple.handoff import FORMATS
 
+if TYPE_CHECKING:
+    from keen_ripple.core.document import Piece
+    from keen_ripple.core.timeline import Timeline
+
+# Written out, so that no command waits for those that write the files.
+FORMATS = ("html",)
 Command = Callable[[argparse.Namespace], None]
 
 
@@ -73,7 +74,7 @@ def _parser() -> argparse.ArgumentParser:
     command.add_argument("--format", choices=sorted(FORMATS), required=True)
     _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes=True)
     command = commands.add_parser("schema", help="print the JSON Schema of a piece")
-    command.set_defaults(command=lambda _: _print(json_schema(), indent=2))
+    command.set_defaults(command=_schema)
     return parser
 
 
@@ -132,10 +133,13 @@ def _port(text: str) -> int:
 
 
 def _timeline(options: argparse.Namespace) -> Timeline:
-    return timeline_of(read_piece(_document(options.piece)))
+    return library.timeline(library.read(options.piece))
 
 
 def _document(path: Path) -> Any:
+    from keen_ripple.core.document import parsed
+    from keen_ripple.core.errors import DocumentFault
+
     try:
         return parsed(path.read_bytes())
     except DocumentFault as fault:
@@ -143,64 +147,56 @@ def _document(path: Path) -> Any:
 
 
 def _run(options: argparse.Namespace) -> None:
-    # Imported here, so that the other commands start quickly.
-    from keen_ripple.render import measured_seam
-
     timeline = _timeline(options)
-    seam = measured_seam(timeline)
+    seam = library.seam(timeline)
     _print({**timeline.run.to_json(), "seam": seam.to_json() if seam else None})
 
 
 def _sample(options: argparse.Namespace) -> None:
+    from keen_ripple.core.timeline import frame_times
+
     timeline = _timeline(options)
     moments = options.at if options.at is not None else frame_times(timeline.run, options.fps)
-    for t_ms, pose in zip(moments, sample(timeline, moments), strict=True):
+    for t_ms, pose in zip(moments, library.sample(timeline, moments), strict=True):
         _print({"t_ms": t_ms, "layers": _seen(timeline.piece, pose), **_fade(timeline, t_ms)})
 
 
 def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
     """Every value of every layer, and where its outline is."""
+    from keen_ripple.core.measures.geometry import boxes
+
     bounds = boxes(piece, pose)
     return _rounded({name: {**_plain(look), "box": bounds[name]} for name, look in pose.items()})
 
 
 def _retime(options: argparse.Namespace) -> None:
-    from keen_ripple.core.operations.retime import fitted, quantised, scaled
-
     document = _document(options.piece)
-    piece = read_piece(document)
-    if options.factor is not None:
-        new = scaled(piece, options.factor)
-    elif options.fit is not None:
-        if not options.fit.is_integer():
-            raise Fault(f"{options.fit:g} ms is not whole.", place="--fit", remedy="Give whole milliseconds.")
-        new = fitted(piece, int(options.fit))
-    else:
-        new = quantised(piece, options.fps)
+    piece = library.read(document)
+    if options.fit is not None and not options.fit.is_integer():
+        raise Fault(f"{options.fit:g} ms is not whole.", place="--fit", remedy="Give whole milliseconds.")
+    fit = None if options.fit is None else int(options.fit)
+    new = library.document_of(library.retime(piece, factor=options.factor, fit_ms=fit, fps=options.fps))
     # What has no times is left as it was written.
-    times = {name: written(new)[name] for name in ("transitions", "undercurrents") if name in document}
-    read_piece({**document, **times})
+    times = {name: new[name] for name in ("transitions", "undercurrents") if name in document}
+    library.read({**document, **times})
     options.out.write_text(json.dumps({**document, **times}, ensure_ascii=False, indent=2) + "\n", "utf-8")
 
 
 def _rehearse(options: argparse.Namespace) -> None:
-    from keen_ripple.core.live.events import read_events
-    from keen_ripple.core.live.rehearse import rehearse
+    from keen_ripple.core.timeline import every
 
     if options.at is None and options.until is None:
         raise Fault("It is not said how long is played.", place="--until", remedy="Give it with --fps, in ms.")
     moments = options.at if options.at is not None else every(options.until, options.fps)
-    piece = read_piece(_document(options.piece))
-    until = max([*moments, options.until or 0.0])
-    rehearsal = rehearse(piece, read_events(_document(options.events), piece), until)
-    order = sorted(range(len(moments)), key=moments.__getitem__)
-    poses = dict(zip(order, rehearsal.sample(moments[index] for index in order), strict=True))
-    for index, t_ms in enumerate(moments):
-        _print({"t_ms": t_ms, "layers": _seen(piece, poses[index])})
+    piece = library.read(options.piece)
+    for t_ms, pose in zip(moments, library.rehearse(piece, _document(options.events), moments), strict=True):
+        _print({"t_ms": t_ms, "layers": _seen(piece, pose)})
 
 
 def _fade(timeline: Timeline, t_ms: float) -> dict[str, Any]:
     """The old look, and the share of the new one, in a cross-fade."""
+    from keen_ripple.core.timeline import cross_fade_at
+
     found = cross_fade_at(timeline, t_ms)
     if found is None:
         return {}
@@ -210,6 +206,8 @@ def _fade(timeline: Timeline, t_ms: float) -> dict[str, Any]:
 
 
 def _plain(look: Mapping[str, Any]) -> dict[str, Any]:
+    from keen_ripple.core.values.plain import plain
+
     return {name: plain(value) for name, value in look.items()}
 
 
@@ -222,37 +220,31 @@ def _rounded(value: Any) -> Any:
 
 
 def _intake(options: argparse.Namespace) -> None:
-    # Imported here, so that the other commands start quickly.
-    from keen_ripple.intake import take_svg
-
-    taken = take_svg(options.svg.read_bytes(), options.svg.stem)
-    taken.piece()
-    for note in taken.notes:
+    document, notes = library.take_svg(options.svg.read_bytes(), options.svg.stem)
+    for note in notes:
         print(f"keen-ripple: {note}", file=sys.stderr)
-    options.out.write_text(json.dumps(taken.document, ensure_ascii=False, indent=2) + "\n", "utf-8")
+    options.out.write_text(json.dumps(document, ensure_ascii=False, indent=2) + "\n", "utf-8")
 
 
 def _draw(options: argparse.Namespace) -> None:
-    # Imported here, so that the other commands start quickly.
-    from keen_ripple.render import draw_at, draw_pose, png
-
     timeline = _timeline(options)
-    state = options.state or timeline.piece.start
-    if state not in timeline.poses:
-        known = ", ".join(timeline.poses)
-        raise Fault(f"There is no state {state!r}.", place="--state", value=state, remedy=f"Known: {known}.")
-    if options.at is not None:
-        pixels = draw_at(timeline, options.at, options.scale, options.ground)
-    else:
-        pixels = draw_pose(timeline.piece, timeline.poses[state], options.scale, options.ground)
-    options.out.write_bytes(png(pixels))
+    look = {"state": options.state, "at_ms": options.at, "scale": options.scale, "ground": options.ground}
+    options.out.write_bytes(library.draw(timeline, **look))
 
 
 def _handoff(options: argparse.Namespace) -> None:
-    options.out.write_bytes(FORMATS[options.format].write(_timeline(options)))
+    options.out.write_bytes(library.hand_off(_timeline(options), options.format))
+
+
+def _schema(_: argparse.Namespace) -> None:
+    from keen_ripple.core.document import json_schema
+
+    _print(json_schema(), indent=2)
 
 
 def _tape(options: argparse.Namespace) -> None:
+    from keen_ripple.core.flow.compact import pack
+
     options.out.write_bytes(pack({name: leg.tape for name, leg in _timeline(options).legs.items()}))
 
 

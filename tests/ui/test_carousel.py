@@ -121,7 +121,7 @@ def test_a_run_that_ends_is_closed(bench) -> None:
     bench.wait(lambda: not bench.all(".stage-label.tried") and not bench.all(".ring.large"))
     assert (bench.document(), bench.revision()) == (before, 1)
     bench.button("tween back").click()
-    bench.press("Take it")
+    bench.press("Apply")
     assert bench.one(".ring.large")
     bench.press("Undo")
     assert bench.document() == before
@@ -129,7 +129,7 @@ def test_a_run_that_ends_is_closed(bench) -> None:
     # One transition alone, over and over, frame by frame.
     bench.one("[data-transition]").click()
     bench.button("play alone").click()
-    bench.button("alone ×").click()
+    bench.button("whole run").click()
     bench.browser.execute_script("document.activeElement.blur()")
     bench.keys(".")
     bench.wait(lambda: bench.button("Play"))

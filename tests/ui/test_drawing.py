@@ -148,7 +148,7 @@ def test_colours_are_chosen_typed_and_taken_from_the_stage(bench) -> None:
     bench.changed(bench.one(".patches [aria-label='#1f7a70']").click)
     assert bench.document()["states"][0]["changes"]["box-1"]["fill"] == "#1f7a70"
     bench.changed(lambda: bench.set("hue, typed", "0"))
-    bench.button("take one from the pose").click()
+    bench.button("pick from the stage").click()
     bench.one(".tool-colour")
     bench.changed(lambda: bench.click_at(155, 65))
     assert bench.document()["states"][0]["changes"]["box-1"]["fill"] == "#1f7a70"

@@ -135,7 +135,7 @@ def test_the_playhead_is_scrubbed_on_the_ruler(bench) -> None:
     said = lambda: float(bench.one(".sheet-playhead .mono").text)  # noqa: E731
     bench.wait(lambda: seen.add(said()) or len(seen) > 3)
     assert all(middle - 560 < moment < middle - 300 for moment in seen)
-    bench.button("alone ×").click()
+    bench.button("whole run").click()
     bench.wait(lambda: not bench.all(".axis .part"))
     bench.one(".views a[href$='tide-loader']").click()
     bench.one(".score")

@@ -28,7 +28,7 @@ def are_in_step(bench, now: dict[str, Any], calm: dict[str, Any], by_phase: bool
     """Whether there is one moment at which both takes look as they do on the page."""
     times = [float(t) for t in range(2660)]
     others = [t * 2060 / 2660 for t in times] if by_phase else times
-    shown = caption(bench, "As it stands"), caption(bench, "Calm")
+    shown = caption(bench, "Current"), caption(bench, "Calm")
     pairs = zip(captions(now, times), captions(calm, others), strict=True)
     return any(abs(a - shown[0]) < 0.005 and abs(b - shown[1]) < 0.01 for a, b in pairs)
 
@@ -55,7 +55,7 @@ def test_takes_are_compared_and_one_is_adopted(bench) -> None:
     bench.one(".views a[href$='takes']").click()
     bench.wait(lambda: bench.all(".takes-table"))
     rows = [[cell.text for cell in row.find_elements("css selector", "th, td")] for row in bench.all(".takes-table tr")]
-    assert rows[0] == ["Differs in", "As it stands", "Calm"]
+    assert rows[0] == ["Differs in", "Current", "Calm"]
     assert len(rows) == 2
     assert rows[1][0] == "Slack → First lift"
     assert ["900 ms" in rows[1][1], "300 ms" in rows[1][2]] == [True, True]
@@ -70,7 +70,7 @@ def test_takes_are_compared_and_one_is_adopted(bench) -> None:
     bench.button("Pause").click()
     bench.browser.execute_script("document.activeElement.blur()")
     for _ in range(200):
-        if 0.8 < caption(bench, "As it stands") < 0.93:
+        if 0.8 < caption(bench, "Current") < 0.93:
             break
         bench.keys(".")
     assert are_in_step(bench, now, calm, by_phase=False)
@@ -101,14 +101,14 @@ def test_takes_are_compared_and_one_is_adopted(bench) -> None:
     # Others are made of it in place; three are beside what stands, and one that is shown takes the oldest's place.
     make_another(bench, "Calm", "0.5", "linear")
     make_another(bench, "linear × 0.5", "2", "Swell")
-    make_another(bench, "As it stands", "1", "bounce")
+    make_another(bench, "Current", "1", "bounce")
     names = lambda: [take.get_attribute("data-take") for take in bench.all("[data-take]")]  # noqa: E731
-    bench.wait(lambda: names() == ["As it stands", "linear × 0.5", "Swell × 2", "bounce"])
+    bench.wait(lambda: names() == ["Current", "linear × 0.5", "Swell × 2", "bounce"])
     lasting = {take.get_attribute("data-take"): take.text for take in bench.all("[data-take]")}
     assert "1.03 s loop" in lasting["linear × 0.5"]
     assert bench.revision() == revision
     bench.one("[aria-label='All takes'] li button").click()
-    bench.wait(lambda: names() == ["As it stands", "Calm", "Swell × 2", "bounce"])
+    bench.wait(lambda: names() == ["Current", "Calm", "Swell × 2", "bounce"])
     bench.one("[aria-label='Delete take Calm']").click()
     bench.wait(lambda: not bench.all("[data-take='Calm']"))
     assert bench.document()["transitions"][0]["timing"]["duration_ms"] == 900

@@ -19,7 +19,7 @@ def test_a_beacon_breathes_at_a_second_and_then_faster(bench) -> None:
     # Played, and not yet made.
     assert bench.one(".ring .of").text == "of 1.00 s"
     assert bench.document() == DEMO["beacon-pulse"]
-    bench.button("Take it").click()
+    bench.button("Apply").click()
     bench.wait_for_revision(2)
     bench.wait(lambda: not bench.all(".stage-label.tried"))
     assert bench.one(".ring .of").text == "of 1.00 s"
@@ -28,10 +28,10 @@ def test_a_beacon_breathes_at_a_second_and_then_faster(bench) -> None:
     bench.fill(bench.field("Retime factor"), "0.8")
     bench.wait(lambda: "1000 → 800 ms" in bench.one(".retime").text)
     assert bench.one(".ring .of").text == "of 0.80 s"
-    bench.button("Leave it").click()
+    bench.button("Discard").click()
     bench.wait(lambda: bench.one(".ring .of").text == "of 1.00 s")
     bench.fill(bench.field("Retime factor"), "0.8")
-    bench.button("Take it").click()
+    bench.button("Apply").click()
     bench.wait_for_revision(3)
     bench.wait(lambda: bench.one(".ring .of").text == "of 0.80 s")
 

@@ -1,4 +1,4 @@
-"""The loop looked at closely: once, to and fro, slowly, in pixels, one layer kept in the middle, on another ground."""
+"""The loop looked at closely: once, back and forth, slowly, in pixels, one layer in the middle, on a background."""
 
 from __future__ import annotations
 
@@ -74,9 +74,9 @@ def test_the_loop_is_watched_closely(bench) -> None:
 
     # The ground stays with the person, not with the piece; what is no colour is refused beside the field.
     bench.button("watch…").click()
-    bench.fill(bench.field("Ground of the stages"), "tomatoe")
+    bench.fill(bench.field("Background of the stages"), "tomatoe")
     bench.wait(lambda: any("no CSS colour" in fault for fault in bench.faults()))
-    bench.fill(bench.field("Ground of the stages"), "teal")
+    bench.fill(bench.field("Background of the stages"), "teal")
     stage = "return getComputedStyle(document.querySelector('[data-stage=loop]')).backgroundColor"
     bench.wait(lambda: bench.browser.execute_script(stage) == "rgb(0, 128, 128)")
     bench.browser.refresh()

@@ -49,7 +49,7 @@ function OpenSheet() {
               </button>
             ))}
           </span>
-          {rows.length > 0 && <span className="quiet hint-text">Pull bars or their ends. Shift takes several, and on the ruler a part to play</span>}
+          {rows.length > 0 && <span className="quiet hint-text">Drag bars or their ends. Shift chooses several, and on the ruler a part to play</span>}
           <span className="spring" />
           <Filmstrip />
           <Button disabled={picked.length < 2} title={picked.length < 2 ? 'Choose the bars of two layers or more' : ''} onClick={() => setStaggers(!staggers)}>

@@ -16,7 +16,7 @@ export function StaggerPanel({ bars }: { bars: readonly Bar[] }) {
   const { transition } = bars.at(-1)!;
   // From the top of the sheet down, whatever order they were chosen in.
   const layers = [...new Set(bars.filter((bar) => bar.transition === transition).map((bar) => bar.layer))].sort((a, b) => place(piece, a) - place(piece, b));
-  if (layers.length < 2) return <p className="quiet">Choose bars of two layers or more on the same way.</p>;
+  if (layers.length < 2) return <p className="quiet">Choose bars of two layers or more in one transition.</p>;
   const staggers = piece.transitions!.find((t) => t.id === transition)!.staggers ?? [];
   const found = staggers.find((stagger) => stagger.layers.some((id) => layers.includes(id)));
   const now = { each_ms: FRESH_MS, origin: 'first' as const, easing: 'linear', ...found };

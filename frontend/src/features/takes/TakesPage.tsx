@@ -55,7 +55,7 @@ function Takes() {
       {error && <p role="alert">{error.message}</p>}
       <div className="takes-grid" style={{ gridTemplateColumns: `repeat(${beside.length + 1}, minmax(0, 1fr))` }}>
         <Now step={step}>
-          <Vary name="As it stands" keep={(take) => changed(api.keepTake(id, take))} />
+          <Vary name="Current" keep={(take) => changed(api.keepTake(id, take))} />
         </Now>
         {beside.map((take) => (
           <Playing key={take.number} name={take.name} computed={tapeOf(take.computed!)} step={step}>
@@ -86,7 +86,7 @@ const tapeOf = (computed: Computed) => ({ ...computed, tape: updateTape(new Map(
 function Now({ step, children }: { step: Step; children: ReactNode }) {
   const computed = useBench(useShallow(({ poses, run, tape }) => ({ poses, run, tape })));
   return (
-    <Playing name="As it stands" computed={computed} step={step} leads>
+    <Playing name="Current" computed={computed} step={step} leads>
       {children}
     </Playing>
   );
@@ -152,7 +152,7 @@ function Table({ takes, table }: { takes: readonly Take[]; table: readonly { tra
         <thead>
           <tr>
             <th scope="col">Differs in</th>
-            <th scope="col">As it stands</th>
+            <th scope="col">Current</th>
             {takes.map((take) => (
               <th key={take.number} scope="col">
                 {take.name}

@@ -210,7 +210,7 @@ export async function goBack(direction: 'undo' | 'redo'): Promise<void> {
   if (!label && queue.isEmpty) return;
   try {
     await queue.step(direction);
-    speak(`${direction === 'undo' ? 'Undone' : 'Made again'}: ${label}`);
+    speak(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${label}`);
   } catch (error) {
     keepIfStale({ label: direction === 'undo' ? 'Undo' : 'Redo', intent: [] }, faultOf(error));
     sayUnlessStale(error);

@@ -84,7 +84,7 @@ function ColourPanel({ label, value, commit, close }: Props & { close: () => voi
             close();
           }}
         >
-          take one from the pose
+          pick from the stage
         </button>
         <button className="plain" onClick={() => attemptCommit(commit('none'))}>
           none

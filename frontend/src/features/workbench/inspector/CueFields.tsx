@@ -46,8 +46,8 @@ export function CueFields({ transition }: { transition: Transition }) {
           value={cue}
           popupMatchSelectWidth={false}
           options={[
-            { label: 'by itself', options: optionsOf(byItself) },
-            { label: 'by a person', options: optionsOf(BY_A_PERSON) },
+            { label: 'automatic', options: optionsOf(byItself) },
+            { label: 'user input', options: optionsOf(BY_A_PERSON) },
           ]}
           onChange={setCue}
         />
@@ -62,7 +62,7 @@ export function CueFields({ transition }: { transition: Transition }) {
         />
       )}
       {cue === 'hold' && !transition.hold_ms && (
-        <NumberField label="leaves early by" name="early" unit="ms" step={10} value={transition.early_ms ?? 0} commit={(v) => make(set('Leave early', { early_ms: v }))} />
+        <NumberField label="starts early by" name="early" unit="ms" step={10} value={transition.early_ms ?? 0} commit={(v) => make(set('Leave early', { early_ms: v }))} />
       )}
     </>
   );

@@ -27,7 +27,7 @@ const GROUPS: [string, RegExp, boolean][] = [
   ['Corners', /^radius_/, true],
   ['Line', /^(stroke_(align|cap|join|dash|dash_offset)|trim_.*)$/, true],
   ['Shadow and blur', /^(shadows|blur)$/, true],
-  ['Lean and depth', /^(skew_.|rotation_.|perspective)$/, true],
+  ['Skew and 3D', /^(skew_.|rotation_.|perspective)$/, true],
   ['Picture', /^(fit|focus_.|playhead)$/, true],
   ['Row or column', /^(layout|gap|padding_.|align|justify)$/, true],
   ['In its group', /^(resize_.|grow)$/, true],
@@ -101,13 +101,16 @@ interface FieldProps {
   commit: (value: Value) => Promise<void>;
 }
 
+/** As the trade writes what CSS runs together. */
+const CHOICES: Record<string, string> = { evenodd: 'even-odd', nonzero: 'non-zero' };
+
 function PropertyField({ property, value, mixed, commit }: FieldProps) {
   const label = SHORT[property.name] ?? property.label;
   if (property.choices.length) {
     return (
       <div className="wide choice">
         <span className="quiet">{label}</span>
-        <Choice size="small" block aria-label={property.label} {...(!mixed && { value: String(value) })} options={property.choices} onChange={(v) => attemptCommit(commit(v))} />
+        <Choice size="small" block aria-label={property.label} {...(!mixed && { value: String(value) })} options={property.choices.map((choice) => ({ value: choice, label: CHOICES[choice] ?? choice }))} onChange={(v) => attemptCommit(commit(v))} />
       </div>
     );
   }

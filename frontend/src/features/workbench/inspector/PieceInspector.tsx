@@ -17,7 +17,7 @@ export function PieceInspector() {
         <NumberField label="width" unit="px" value={piece.width} commit={(v) => set('width', v)} />
         <NumberField label="height" unit="px" value={piece.height} commit={(v) => set('height', v)} />
       </div>
-      <TextField label="ground" value={piece.ground ?? 'none'} commit={(v) => set('ground', v === 'none' || v === '' ? null : v)} />
+      <TextField label="background" value={piece.ground ?? 'none'} commit={(v) => set('ground', v === 'none' || v === '' ? null : v)} />
       <h3>Colours blend in</h3>
       <Choice
         block

@@ -112,7 +112,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
           + halfway
         </button>
         <button className="plain" onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}>
-          + way back
+          + transition back
         </button>
         <span className="spring" />
         <button className="plain" onClick={() => void attempt(removeTransition(now(), transition.id))}>

@@ -28,9 +28,9 @@ export function TrialResult() {
       </p>
       <div className="pairs">
         <Button type="primary" disabled={idle} onClick={() => void takeTrial()}>
-          Take it
+          Apply
         </Button>
-        <Button onClick={leaveTrial}>Leave it</Button>
+        <Button onClick={leaveTrial}>Discard</Button>
       </div>
     </>
   );

@@ -93,7 +93,7 @@ const PlayControls = memo(function PlayControls() {
       </span>
       {part ? (
         <button className="from" aria-pressed="true" title="The whole run again" onClick={() => clock.setPart(null)}>
-          alone ×
+          whole run
         </button>
       ) : (
         <button className="from" disabled={!arrival} title="Play from the moment this state is reached" onClick={() => arrival && clock.seek(arrival.start_ms)}>

@@ -157,8 +157,8 @@ export function PoseStage() {
 }
 
 function hintOf(tool: string, points: boolean): string {
-  if (tool === 'pen') return 'click, or pull a bend; Enter ends';
-  if (tool === 'line') return 'pull; Shift: level or upright';
+  if (tool === 'pen') return 'click, or drag a bend; Enter ends';
+  if (tool === 'line') return 'drag; Shift: level or upright';
   if (tool === 'colour') return 'click on a colour';
   if (points) return 'Enter bends, Delete removes';
   return '';

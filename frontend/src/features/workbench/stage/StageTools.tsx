@@ -29,11 +29,11 @@ export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Z
         <button className="mono percent" title="The whole piece (W)" onClick={zoom.toFit} aria-label={`${Math.round(zoom.zoom * 100)}%, show the whole piece`}>
           {Math.round(zoom.zoom * 100)}%
         </button>
-        <button title="One px is one px (E)" onClick={zoom.toSize}>
+        <button title="Actual size (E)" onClick={zoom.toSize}>
           1:1
         </button>
         <button title="What is chosen, as large as it can be (N)" disabled={!toChosen} onClick={() => toChosen?.()}>
-          near
+          zoom in
         </button>
       </span>
     </div>

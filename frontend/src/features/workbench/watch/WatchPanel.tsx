@@ -38,11 +38,11 @@ function Ways({ zoom }: { zoom: Zoom }) {
           </button>
         ))}
       </div>
-      <div className="watch-grounds" role="group" aria-label="Ground">
+      <div className="watch-grounds" role="group" aria-label="Background">
         {Object.entries(GROUNDS).map(([name, css]) => (
           <button key={name} title={name} aria-label={name} aria-pressed={ground === css} style={{ background: css }} onClick={() => watch({ ground: css })} />
         ))}
-        <TextField label="or" name="Ground of the stages" value={free ? ground : ''} commit={setFree} />
+        <TextField label="or" name="Background of the stages" value={free ? ground : ''} commit={setFree} />
       </div>
       <Checkbox checked={pixels} onChange={(event) => watch({ pixels: event.target.checked })}>
         as pixels

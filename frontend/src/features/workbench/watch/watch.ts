@@ -11,9 +11,9 @@ export const RATES: readonly (readonly [rate: number, label: string])[] = [
   [0.25, '¼'],
 ];
 export const LOOKS: readonly { value: Look; label: string }[] = [
-  { value: 'loop', label: 'round' },
+  { value: 'loop', label: 'loop' },
   { value: 'once', label: 'once' },
-  { value: 'back', label: 'to and fro' },
+  { value: 'back', label: 'back and forth' },
 ];
 /** What pieces are seen on, by name; the first is that of the stage itself. */
 export const GROUNDS: Readonly<Record<string, string>> = {

@@ -1,0 +1,138 @@
+"""What `import keen_ripple` gives: from a document to what is seen, and on to other times, pictures and files.
+
+Each function imports what it needs when it is called, so that a program that only reads does not wait for what draws.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Mapping, Sequence
+from pathlib import Path
+from typing import TYPE_CHECKING, Any
+
+if TYPE_CHECKING:
+    from keen_ripple.core.document import Piece
+    from keen_ripple.core.flow.poses import Pose
+    from keen_ripple.core.measures.seam import Seam
+    from keen_ripple.core.timeline import Timeline
+
+Document = dict[str, Any]
+
+
+def read(source: Path | bytes | str | Mapping[str, Any]) -> Piece:
+    """The piece in a file, in JSON text, or in a JSON value that has been read already.
+
+    Raises DocumentFault, which holds every fault found with its place and its remedy; OSError for a file.
+    """
+    from keen_ripple.core.document import parsed, read_piece
+    from keen_ripple.core.errors import DocumentFault
+
+    if isinstance(source, Mapping):
+        return read_piece(source)
+    try:
+        data = source.read_bytes() if isinstance(source, Path) else source
+        return read_piece(parsed(data if isinstance(data, bytes) else data.encode()))
+    except DocumentFault as fault:
+        if isinstance(source, Path) and not fault.all:
+            raise DocumentFault(f"{source}: {fault.message}", place=fault.place, remedy=fault.remedy) from None
+        raise
+
+
+def document_of(piece: Piece) -> Document:
+    """The way back: a JSON value that says what was written, and not what was left to the defaults."""
+    from keen_ripple.core.document import written
+
+    return written(piece)
+
+
+def timeline(piece: Piece) -> Timeline:
+    """All motion of a piece worked out: its `poses` by state, its `run` in ms, its `legs` with their tapes.
+
+    Raises RunFault for a loop that takes no time, TooMuchFault for more motion than can be played.
+    """
+    from keen_ripple.core.timeline import timeline_of
+
+    return timeline_of(piece)
+
+
+def sample(timeline: Timeline, times_ms: Iterable[float]) -> Sequence[Pose]:
+    """What each layer looks like at each moment ≥ 0 ms, in the order asked: looks by layer, values by property."""
+    from keen_ripple.core.timeline import sample as sampled
+
+    return sampled(timeline, times_ms)
+
+
+def seam(timeline: Timeline) -> Seam | None:
+    """What jumps where the loop closes, in px, colour and pixels; None where the run ends."""
+    from keen_ripple.render import measured_seam
+
+    return measured_seam(timeline)
+
+
+def rehearse(piece: Piece, events: Sequence[Mapping[str, Any]], times_ms: Sequence[float]) -> list[Pose]:
+    """What is seen at each moment, in the order asked, when somebody acts: events are {"t_ms", "cue", "layer"}.
+
+    Raises DocumentFault for events that are none, RunFault where states follow each other in no time.
+    """
+    from keen_ripple.core.live.events import read_events
+    from keen_ripple.core.live.rehearse import rehearse as rehearsed
+
+    rehearsal = rehearsed(piece, read_events(events, piece), max(times_ms, default=0.0))
+    order = sorted(range(len(times_ms)), key=times_ms.__getitem__)
+    poses = dict(zip(order, rehearsal.sample(times_ms[index] for index in order), strict=True))
+    return [poses[index] for index in range(len(times_ms))]
+
+
+def retime(piece: Piece, *, factor: float | None = None, fit_ms: int | None = None, fps: float | None = None) -> Piece:
+    """The piece with other times: all of them `factor` (0.01–100) times as long, its loop exactly `fit_ms` long, or
+    everything on frames of a rate of `fps` (1–1000). Raises Fault where that cannot be."""
+    from keen_ripple.core.operations.retime import fitted, quantised, scaled
+
+    if [factor, fit_ms, fps].count(None) != 2:
+        raise TypeError("Give one of factor, fit_ms and fps.")
+    if factor is not None:
+        return scaled(piece, factor)
+    return fitted(piece, fit_ms) if fit_ms is not None else quantised(piece, fps or 0.0)
+
+
+def draw(
+    timeline: Timeline,
+    *,
+    state: str | None = None,
+    at_ms: float | None = None,
+    scale: float = 1.0,
+    ground: str | None = None,
+) -> bytes:
+    """A state, or a moment of the run, as a PNG file; the start if neither is given.
+
+    `scale` (0.01–64) is in px for each px of the piece; `ground` is a CSS colour in place of the piece's own, or none.
+    Raises Fault for a state that is not there and for a picture that is too large.
+    """
+    from keen_ripple.core.errors import Fault
+    from keen_ripple.render import draw_at, draw_pose, png
+
+    if at_ms is not None:
+        return png(draw_at(timeline, at_ms, scale, ground))
+    name = state or timeline.piece.start
+    if name not in timeline.poses:
+        known = ", ".join(timeline.poses)
+        raise Fault(f"There is no state {name!r}.", place="--state", value=name, remedy=f"Known: {known}.")
+    return png(draw_pose(timeline.piece, timeline.poses[name], scale, ground))
+
+
+def hand_off(timeline: Timeline, form: str = "html") -> bytes:
+    """The piece as a file for others. Raises Fault for a form that is none, and for what the form cannot say."""
+    from keen_ripple.core.errors import Fault
+    from keen_ripple.handoff import FORMATS
+
+    if form not in FORMATS:
+        raise Fault(f"There is no hand-off {form!r}.", value=form, remedy=f"Known: {', '.join(sorted(FORMATS))}.")
+    return FORMATS[form].write(timeline)
+
+
+def take_svg(data: bytes, name: str) -> tuple[Document, list[str]]:
+    """The document of a piece made from an SVG file, and what was not taken. Raises IntakeFault."""
+    from keen_ripple.intake import take_svg as taken_from
+
+    taken = taken_from(data, name)
+    taken.piece()
+    return taken.document, list(taken.notes)

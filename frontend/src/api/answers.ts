@@ -201,7 +201,8 @@ export type Operation =
   | { op: 'add' | 'replace' | 'test'; path: string; value: unknown }
   | { op: 'remove'; path: string }
   | { op: 'move' | 'copy'; from: string; path: string };
-export type ChangeAnswer = Head & Computed & { patch: Operation[] };
+/** The run only where it is another. */
+export type ChangeAnswer = Head & Omit<Computed, 'run'> & { run?: Run; patch: Operation[] };
 
 /** What a file for others would hold, told before it is made. */
 export interface HandoffReport {

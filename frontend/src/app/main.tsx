@@ -11,9 +11,22 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?
 const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
 // Each page is loaded when it is gone to: the shelf needs none of what edits a piece.
 const ShelfPage = lazy(async () => ({ default: (await import('../features/shelf')).ShelfPage }));
-const WorkbenchPage = lazy(async () => ({ default: (await import('../features/workbench')).WorkbenchPage }));
-const TakesPage = lazy(async () => ({ default: (await import('../features/takes')).TakesPage }));
-const RunSheetPage = lazy(async () => ({ default: (await import('../features/run-sheet')).RunSheetPage }));
+const VIEWS = {
+  workbench: async () => ({ default: (await import('../features/workbench')).WorkbenchPage }),
+  takes: async () => ({ default: (await import('../features/takes')).TakesPage }),
+  runSheet: async () => ({ default: (await import('../features/run-sheet')).RunSheetPage }),
+};
+const WorkbenchPage = lazy(() => withTheOthers(VIEWS.workbench));
+const TakesPage = lazy(() => withTheOthers(VIEWS.takes));
+const RunSheetPage = lazy(() => withTheOthers(VIEWS.runSheet));
+
+/** The other views of a piece follow the first: the work goes on in all of them while the server is away. */
+async function withTheOthers<T>(view: () => Promise<T>): Promise<T> {
+  const shown = await view();
+  for (const other of Object.values(VIEWS)) other().catch(() => undefined);
+  return shown;
+}
+
 const PAGES: readonly [path: string, page: ReactNode][] = [
   ['/', <ShelfPage />],
   ['/pieces/:id', <WorkbenchPage />],

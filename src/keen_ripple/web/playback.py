@@ -31,24 +31,7 @@ def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
     old_legs: Mapping[str, Leg] = before.legs if before else {}
     return {
         "poses": _changed_poses(after.poses, old_poses),
-        "run": {
-            **after.run.to_json(),
-            "total_ms": after.run.total_ms,
-            "final_state": after.run.final_state,
-            "transitions": [segment.transition for segment in after.run.segments],
-            "legs": [segment.leg for segment in after.run.segments],
-            "plays": after.run.plays,
-            "common_loop_ms": after.run.common_loop_ms,
-            "undercurrents": [
-                {
-                    "id": u.id,
-                    "period_ms": u.period_ms,
-                    "states": u.states,
-                    "tape": packed(course_tape(u, after.piece.blend, after.finer)),
-                }
-                for u in after.piece.undercurrents
-            ],
-        },
+        "run": _run(after),
         "seam": _seam(after, before),
         "transitions": {
             key: {**leg_reading(leg), "tape": packed(_fresh(leg, old_legs.get(key)))}
@@ -56,6 +39,42 @@ def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
             if old_legs.get(key) is not leg
         },
     }
+
+
+def differences(after: Timeline, before: Timeline | None) -> dict[str, Any]:
+    """The same, without the run where it is as it was. Raises TooMuchFault."""
+    computed = answer(after, before)
+    if before is not None and _run(before) == computed["run"]:
+        del computed["run"]
+    return computed
+
+
+_runs: WeakKeyDictionary[Timeline, dict[str, Any]] = WeakKeyDictionary()
+
+
+def _run(timeline: Timeline) -> dict[str, Any]:
+    """The run as JSON, with what else goes on in it; worked out once."""
+    if timeline not in _runs:
+        run = timeline.run
+        _runs[timeline] = {
+            **run.to_json(),
+            "total_ms": run.total_ms,
+            "final_state": run.final_state,
+            "transitions": [segment.transition for segment in run.segments],
+            "legs": [segment.leg for segment in run.segments],
+            "plays": run.plays,
+            "common_loop_ms": run.common_loop_ms,
+            "undercurrents": [
+                {
+                    "id": u.id,
+                    "period_ms": u.period_ms,
+                    "states": u.states,
+                    "tape": packed(course_tape(u, timeline.piece.blend, timeline.finer)),
+                }
+                for u in timeline.piece.undercurrents
+            ],
+        }
+    return _runs[timeline]
 
 
 # Most edits leave the seam as it is, and it takes a third of the time of an answer.

@@ -15,7 +15,7 @@ from keen_ripple.store import pieces
 from keen_ripple.store.history import Change
 from keen_ripple.store.pieces import StoredPiece
 from keen_ripple.web.database import connection
-from keen_ripple.web.playback import answer
+from keen_ripple.web.playback import answer, differences
 
 KEPT = 32
 _kept: OrderedDict[tuple[str, str, int], Timeline] = OrderedDict()
@@ -63,7 +63,7 @@ def whole(database: str, piece: StoredPiece) -> dict[str, Any]:
 
 def changed(change: Change, after: Timeline, before: Timeline | None) -> dict[str, Any]:
     """What one edit changed, as JSON: the patch and the computed differences."""
-    return {**_head(change.after), "patch": change.patch, **answer(after, before)}
+    return {**_head(change.after), "patch": change.patch, **differences(after, before)}
 
 
 def _head(piece: StoredPiece) -> dict[str, Any]:

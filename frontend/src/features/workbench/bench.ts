@@ -139,7 +139,7 @@ async function takeChange(answer: ChangeAnswer): Promise<void> {
   const ways = (document.transitions ?? []).map((t) => t.id);
   const merged = { ...before.poses };
   for (const [id, looks] of Object.entries(answer.poses)) merged[id] = { ...merged[id], ...looks };
-  const run = JSON.stringify(answer.run) === JSON.stringify(before.run) ? before.run : answer.run;
+  const run = answer.run ?? before.run;
   // The loop and the pose come first, then what is said about them; states that are gone stay until then.
   set({ poses: merged, run, tape: updateTape(before.tape, answer.transitions, [...new Set([...ways, ...run.legs])]) });
   if (run !== before.run) clock.setRun(run);

@@ -188,7 +188,7 @@ def test_the_sheet_is_zoomed_and_the_way_is_drawn(bench) -> None:
     bench.wait(lambda: bench.zoom() < 8)
     bench.keys("w")
     bench.wait(lambda: bench.zoom() == pytest.approx(fitting))
-    bench.button("way").click()
+    bench.button("path").click()
     assert len(bench.one("[data-path='buoy-2'] polyline").get_attribute("points").split()) > 90
     bench.one("[data-state='handover']").click()
     outlines = lambda: [g.get_attribute("transform") for g in bench.all(".ghosts g g")]  # noqa: E731

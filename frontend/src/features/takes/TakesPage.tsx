@@ -66,7 +66,7 @@ function Takes() {
           </Playing>
         ))}
       </div>
-      {!takes.length && <p className="takes-hint">Keep the timing as it stands, or make others of it here by varying it; what you change in the workbench or the run sheet plays beside them, in step.</p>}
+      {!takes.length && <p className="takes-hint">Keep the current timing, or make others of it here by varying it; what you change in the workbench or the run sheet plays beside them, in step.</p>}
       <Shelf takes={takes} shown={beside} show={show} putAway={(number) => setHidden([...hidden, number])} drop={(number) => changed(api.dropTake(id, number))} />
       {data && <Table takes={takes.filter((take) => take.computed)} table={data.table} />}
     </main>
@@ -105,7 +105,7 @@ function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<
     >
       <input aria-label="Name of the take" value={name} placeholder={`Take ${count + 1}`} maxLength={120} onChange={(event) => setName(event.target.value)} />
       <Button type="primary" htmlType="submit">
-        Keep the timing as it stands
+        Keep the current timing
       </Button>
     </form>
   );
@@ -145,7 +145,7 @@ function Shelf({ takes, shown, show, putAway, drop }: ShelfProps) {
 /** What differs, a line for each transition. */
 function Table({ takes, table }: { takes: readonly Take[]; table: readonly { transition: string; cells: string[] }[] }) {
   if (!takes.length) return null;
-  if (!table.length) return <p className="takes-hint">No difference: all takes are as it stands.</p>;
+  if (!table.length) return <p className="takes-hint">No difference: all takes have the current timing.</p>;
   return (
     <div className="takes-table">
       <table>

@@ -21,7 +21,7 @@ import { ShadowsEditor } from './ShadowsEditor';
 const GROUPS: [string, RegExp, boolean][] = [
   ['Content', /^(text|path|fill_rule|view_.*)$/, false],
   ['Place', /^(x|y|width|height)$/, false],
-  ['Turn and scale', /^(rotation|scale_.|pivot_.)$/, false],
+  ['Rotation and scale', /^(rotation|scale_.|pivot_.)$/, false],
   ['Look', /^(visible|opacity|fill|stroke|stroke_width)$/, false],
   ['Letters', /^(font_.*|text_align|line_height|letter_spacing)$/, false],
   ['Corners', /^radius_/, true],

@@ -111,8 +111,8 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
         <button className="plain" title="A state in the middle, with every value halfway" onClick={() => void addStateBetween(transition.id)}>
           + halfway
         </button>
-        <button className="plain" onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}>
-          + transition back
+        <button className="plain" title="A transition back, from the second state to the first" onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}>
+          + return
         </button>
         <span className="spring" />
         <button className="plain" onClick={() => void attempt(removeTransition(now(), transition.id))}>

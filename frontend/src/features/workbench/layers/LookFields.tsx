@@ -13,7 +13,7 @@ const SHORT: [string, string, string, number][] = [
   ['y', 'y', '', 1],
   ['width', 'w', '', 1],
   ['height', 'h', '', 1],
-  ['rotation', 'angle', '°', 1],
+  ['rotation', 'rot', '°', 1],
   ['opacity', 'opac', '', 0.05],
 ];
 

@@ -54,7 +54,7 @@ export const GhostSwitch = memo(function GhostSwitch({ before, after, canTrace }
         dashed: {ghosts}
       </button>
       <button aria-pressed={path} disabled={!canTrace && !path} title="The way of the chosen layer through the run, a dot every 40 ms" onClick={() => look({ path: !path })}>
-        way
+        path
       </button>
     </span>
   );

@@ -1,0 +1,111 @@
+"""The pictures of `docs/screenshots/`, made anew from the demo's pieces: all of them, or those that are named."""
+
+from __future__ import annotations
+
+import sys
+import tempfile
+from collections.abc import Callable
+from pathlib import Path
+
+ROOT = Path(__file__).parents[1]
+sys.path.insert(0, str(ROOT / "tests"))
+
+from bench import Bench  # noqa: E402
+from keen_ripple.web.serve import fill  # noqa: E402
+from support import Served, new_browser  # noqa: E402
+
+FOLDER = ROOT / "docs" / "screenshots"
+LATER = "const done = arguments[1]; setTimeout(done, arguments[0])"
+
+
+def piece(bench: Bench, name: str, view: str = "") -> None:
+    bench.open(f"/pieces/{name}{view}")
+    bench.one(".saved")
+
+
+def shelf(bench: Bench) -> None:
+    bench.open("/")
+    bench.wait(lambda: len(bench.all(".shelf-cell .scene")) >= 8)
+
+
+def workbench_layer(bench: Bench) -> None:
+    piece(bench, "tide-loader")
+    bench.one("[data-state='handover']").click()
+    bench.one("[data-row='buoy-2']").click()
+
+
+def workbench_ghosts_and_way(bench: Bench) -> None:
+    workbench_layer(bench)
+    bench.button("dashed: before").click()
+    bench.button("path").click()
+    bench.button("zoom in").click()
+
+
+def fill_editor(bench: Bench) -> None:
+    piece(bench, "sonar-sweep")
+    bench.one("[data-row='beam']").click()
+    bench.one("[aria-label='Choose stop 3']").click()
+
+
+def curve_editor(bench: Bench) -> None:
+    piece(bench, "tide-loader")
+    bench.choose_transition("first-lift-to-handover")
+
+
+def spring_editor(bench: Bench) -> None:
+    piece(bench, "beacon-pulse")
+    bench.choose_transition("dim-to-bright")
+
+
+def run_sheet(bench: Bench) -> None:
+    piece(bench, "tide-loader", "/run-sheet")
+    bench.one("[data-bar='2 buoy-2/y'] .body").click()
+
+
+def takes(bench: Bench) -> None:
+    piece(bench, "tide-loader", "/takes")
+    for factor, like in (("0.8", "Swell"), ("0.9", "anticipation")):
+        bench.one("[aria-label='Vary… Current']").click()
+        bench.fill(bench.field("Take times as long"), factor)
+        bench.wait(lambda like=like: [chip for chip in bench.all(".vary .chips button") if chip.text == like])[
+            0
+        ].click()
+        bench.button("Make the take").click()
+        bench.wait(lambda: not bench.all(".vary"))
+
+
+def hand_off(bench: Bench) -> None:
+    piece(bench, "crossing-progress")
+    bench.button("Hand off").click()
+    bench.one(".handoff li, .handoff p:nth-of-type(2)")
+
+
+VIEWS: list[Callable[[Bench], None]] = [
+    *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, curve_editor, spring_editor, run_sheet, takes),
+    hand_off,
+]
+
+
+def main(names: list[str]) -> None:
+    with tempfile.TemporaryDirectory(ignore_cleanup_errors=True) as folder:
+        browser = new_browser(Path(folder) / "chromium")
+        browser.set_window_size(1280, 800)
+        try:
+            for view in VIEWS:
+                name = view.__name__.replace("_", "-")
+                if names and name not in names:
+                    continue
+                database = Path(folder) / f"{name}.sqlite"
+                served = Served(database)
+                fill(database)
+                bench = Bench(browser, served)
+                view(bench)
+                browser.execute_async_script(LATER, 900)
+                browser.save_screenshot(str(FOLDER / f"{name}.png"))
+                served.stop()
+        finally:
+            browser.quit()
+
+
+if __name__ == "__main__":
+    main(sys.argv[1:])

@@ -46,6 +46,14 @@ class Leg:
         return tape_of(self.moves, self.blend, self.known, self.finer)
 
     @cached_property
+    def cost(self) -> int:
+        """What its tape costs, in moves of a number."""
+        return sum(
+            1 if move.easing is None or isinstance(move.end, (int, float)) else NUMBERS_IN_TIME_OF_ONE
+            for move in self.moves
+        )
+
+    @cached_property
     def fade(self) -> Easing | None:
         """The curve of a cross-fade, over the whole leg; None for all others."""
         is_fade = self.transition.style == "cross-fade" and self.length_ms > 0
@@ -78,7 +86,7 @@ def legs_of(
                 moves = draft.moves or tuple(moves_of(piece, {**poses, transition.from_: start}, transition))
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
                 legs[name] = replace(draft, moves=moves, known=tracks)
-            count += sum(map(_cost, legs[name].moves))
+            count += legs[name].cost
             if count > MOST_MOVES:
                 raise TooMuchFault(
                     f"The transitions move more than {MOST_MOVES} values; a colour, a path or a shadow counts as "
@@ -88,11 +96,6 @@ def legs_of(
                     remedy="Change less from state to state, or split the piece.",
                 )
     return legs
-
-
-def _cost(move: Move) -> int:
-    """What its tape costs, in moves of a number."""
-    return 1 if move.easing is None or isinstance(move.end, (int, float)) else NUMBERS_IN_TIME_OF_ONE
 
 
 def tapes_of(legs: Mapping[str, Leg]) -> dict[str, tuple[TapeTrack, ...]]:

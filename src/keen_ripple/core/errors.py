@@ -67,6 +67,7 @@ class DocumentFault(Fault):
 
     @classmethod
     def of(cls, faults: Sequence[Fault]) -> DocumentFault:
+        """One fault that holds them all, and says what the first of them says."""
         faults = faults[:MOST_FAULTS]
         first = faults[0]
         fault = cls(first.message, place=first.place, value=first.value, remedy=first.remedy)

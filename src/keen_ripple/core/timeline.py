@@ -35,10 +35,12 @@ class Timeline:
 
     @property
     def rest(self) -> Pose:
+        """The pose of the start."""
         return self.poses[self.piece.start]
 
     @cached_property
     def tracks(self) -> tuple[Track, ...]:
+        """Each property that changes during the run, with its moves in order; worked out once."""
         moves = (
             move.later(segment.start_ms)
             for segment in self.run.segments
@@ -49,6 +51,7 @@ class Timeline:
 
     @cached_property
     def numbers(self) -> Numbers:
+        """The tracks of numbers, laid out so that all are sampled in one product; worked out once."""
         return Numbers(self.tracks)
 
 

@@ -36,7 +36,9 @@ class Blend(Protocol):
     """
 
     @property
-    def columns(self) -> int | None: ...
+    def columns(self) -> int | None:
+        """How many numbers a row has; None where that depends on the two values."""
+        ...
 
     def __hash__(self) -> int: ...
 
@@ -44,7 +46,9 @@ class Blend(Protocol):
         """The row that shows one value; only where `columns` is given."""
         ...
 
-    def between(self, start: Any, end: Any) -> Between: ...
+    def between(self, start: Any, end: Any) -> Between:
+        """What lies between any two values of the property."""
+        ...
 
 
 class Varied:

@@ -39,6 +39,7 @@ def amount_of(token: Token) -> Amount:
 
 
 def is_space(token: Token) -> bool:
+    """Whether the token is white space."""
     return bool(token.type == "whitespace")
 
 

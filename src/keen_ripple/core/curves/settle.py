@@ -24,6 +24,7 @@ class Settle:
     @staticmethod
     @lru_cache(maxsize=4096)
     def of(spring: Spring) -> Settle:
+        """The curve of a spring from rest to its goal, over its settling time."""
         return Settle(spring, math.ceil(spring.settling_time_s() * 1000.0 - 1e-9))
 
     @for_float_or_array

@@ -53,11 +53,13 @@ class Spans:
         return self._special.get((layer, name)) or self._special.get((layer, None)) or self._own
 
     def all(self) -> Iterator[Span]:
+        """The transition's own span, then those of lanes and staggered layers."""
         yield self._own
         yield from self._special.values()
 
     @property
     def length_ms(self) -> int:
+        """How long the transition takes: until its last span ends."""
         return max(span.end_ms for span in self.all())
 
     def unstaggered(self, layer: str, name: str | None) -> Span:

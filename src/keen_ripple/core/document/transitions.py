@@ -23,9 +23,11 @@ class Curve(Model):
     easing: EasingText = "ease-in-out"
 
     def length_ms(self) -> int:
+        """Whole ms, 0–600,000."""
         return self.duration_ms
 
     def progress(self) -> curves.Easing:
+        """Progress over the share of the time, both 0 at the start and 1 at the end."""
         return curves.parse_easing(self.easing)
 
 
@@ -54,12 +56,15 @@ class Spring(Model):
         return self
 
     def physics(self) -> curves.Spring:
+        """The same spring for the arithmetic: its speed is progress per second."""
         return curves.Spring(self.stiffness, self.damping, self.mass, self.velocity)
 
     def length_ms(self) -> int:
+        """The settling time, in whole ms."""
         return curves.Settle.of(self.physics()).duration_ms
 
     def progress(self) -> curves.Easing:
+        """Progress over the share of the settling time."""
         return curves.Settle.of(self.physics())
 
 

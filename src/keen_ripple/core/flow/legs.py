@@ -43,6 +43,7 @@ class Leg:
 
     @cached_property
     def tape(self) -> tuple[TapeTrack, ...]:
+        """The tracks of its moves, in their order; worked out once. Raises TooMuchFault."""
         return tape_of(self.moves, self.blend, self.known, self.finer)
 
     @cached_property

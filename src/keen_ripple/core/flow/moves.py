@@ -31,6 +31,7 @@ class Move(NamedTuple):
     end: Any
 
     def later(self, by_ms: float) -> Move:
+        """The same move, `by_ms` later."""
         return self._replace(start_ms=self.start_ms + by_ms, end_ms=self.end_ms + by_ms)
 
 

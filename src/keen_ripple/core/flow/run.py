@@ -30,6 +30,7 @@ class Segment:
     leg: str = ""
 
     def to_json(self) -> dict[str, object]:
+        """As the command line and the page are told."""
         return {
             "kind": self.kind,
             "from": self.from_,
@@ -83,6 +84,7 @@ class Run:
         return self.segments[index].from_, self.segments[index].to
 
     def to_json(self) -> dict[str, object]:
+        """As the command line is told: times in ms, and what is only of a run that has it."""
         return {
             "lead_in_ms": self.lead_in_ms,
             "loop_ms": self.loop_ms,
@@ -126,6 +128,7 @@ def _merged(place: tuple[str, bool], reached: Mapping[tuple[str, bool], int], pi
 
 
 def with_common_loop(piece: Piece, run: Run) -> Run:
+    """The run with the time after which loop and undercurrents look as before."""
     looping = [s for s in run.segments if s.end_ms > run.lead_in_ms] if run.loop_ms and not run.plays else []
     ends = [(segment.from_, segment.to) for segment in looping] or [(run.final_state, run.final_state)]
     periods = [u.period_ms for u in piece.undercurrents if any(u.runs(*pair) for pair in ends)]
@@ -145,6 +148,7 @@ def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:
 
 
 def no_time(states: list[str], piece: Piece) -> RunFault:
+    """The fault of a loop through these states in which no time passes."""
     names = {state.id: state.name for state in piece.states}
     chain = " → ".join(names[state] for state in [*states, states[0]])
     return RunFault(

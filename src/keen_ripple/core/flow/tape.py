@@ -77,6 +77,7 @@ def tape_of(
 
 
 def too_many_knots() -> TooMuchFault:
+    """The fault of a piece whose tapes are more than can be sent and kept."""
     return TooMuchFault(
         f"The motion of this piece needs more than {MOST_KNOTS} knots.",
         place="/transitions",

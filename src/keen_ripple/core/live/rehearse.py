@@ -46,6 +46,7 @@ class Rehearsal:
     unheeded: tuple[Event, ...]
 
     def tracks(self) -> tuple[Track, ...]:
+        """The properties that changed, over the whole of what was played; worked out once."""
         return tracks_of(self.moves, self.rest, self.piece.blend)
 
     def tape(self) -> tuple[TapeTrack, ...]:
@@ -185,6 +186,7 @@ class Stage:
                 self.moves.append(move)
 
     def rehearsal(self, end_ms: float, unheeded: tuple[Event, ...]) -> Rehearsal:
+        """What was played until `end_ms`, with the events that nothing waited for."""
         rest = self.poses[self.piece.start]
         return Rehearsal(self.piece, rest, tuple(self.moves), tuple(self.segments), self.state, end_ms, unheeded)
 

@@ -65,6 +65,7 @@ class Seam:
         return replace(self, picture=picture, unsure={}, layer=worst[0], px=worst[1])
 
     def to_json(self) -> dict[str, object]:
+        """As the command line and the page are told: px, ΔE OK, px per second, a share of pixels."""
         return {
             "open": self.is_open,
             "px": round(self.px, 3),

@@ -48,6 +48,7 @@ def length_jump(before: Look, after: Look, outline_px: float) -> float:
 
 
 def has_stroke(look: Look) -> bool:
+    """Whether a stroke can be seen: a layer that has one, in a colour that is not transparent."""
     return "stroke" in look and oklab_of(look["stroke"])[3] > 0.0
 
 

@@ -51,6 +51,7 @@ def described(transition: Transition) -> str:
 
 
 def timing_text(timing: Curve | Spring) -> str:
+    """A timing in a few words, for the table of differences: ms and easing, or the spring's numbers."""
     if isinstance(timing, Curve):
         return f"{timing.duration_ms} ms {timing.easing}"
     return f"spring {timing.stiffness:.4g}/{timing.damping:.4g}/{timing.mass:.4g}, {timing.length_ms()} ms"

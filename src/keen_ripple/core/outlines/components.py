@@ -21,10 +21,12 @@ class Component:
 
     @property
     def subpaths(self) -> tuple[Subpath, ...]:
+        """Its outer subpath, then its holes."""
         return (self.outer, *self.holes)
 
     @cached_property
     def middle(self) -> Floats:
+        """That of its outer subpath, (2,) in px of the path."""
         return self.outer.middle
 
 

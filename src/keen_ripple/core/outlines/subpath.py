@@ -62,6 +62,7 @@ class Subpath:
         return cut
 
     def backwards(self) -> Subpath:
+        """The same outline, drawn the other way round."""
         return replace(self, cubics=self.cubics[::-1, ::-1])
 
     def begun_at(self, share: float) -> Subpath:

@@ -15,6 +15,8 @@ from pathlib import Path
 
 from keen_ripple.core.curves.presets import CURVES, SPRINGS
 from keen_ripple.core.document import json_schema
+from keen_ripple.core.document.transitions import Curve, Spring
+from keen_ripple.core.measures.readings import timing_reading
 from keen_ripple.core.properties import PROPERTIES
 
 ROOT = Path(__file__).parent.parent
@@ -49,8 +51,30 @@ def catalogue() -> str:
             f"export const CURVE_PRESETS: Record<string, string> = {json.dumps(CURVES, indent=2)};\n",
             "export const SPRING_PRESETS: Record<string, { stiffness: number; damping: number }> = "
             f"{json.dumps(SPRINGS, indent=2)};\n",
+            "/** Share of the time and progress; of a spring also how far it overshoots, and when it has settled. */",
+            "export interface PresetShape {",
+            "  curve: [number, number][];\n  overshoot: number;\n  settling_ms: number | null;",
+            "}\n",
+            "export const PRESET_SHAPES: Record<string, PresetShape> = {",
+            *(f"  {json.dumps(name)}: {json.dumps(shape)}," for name, shape in preset_shapes().items()),
+            "};\n",
         ]
     )
+
+
+def preset_shapes() -> dict[str, dict]:
+    # How long a curve takes is not its own.
+    timings = {name: Curve(kind="curve", duration_ms=1, easing=css) for name, css in CURVES.items()}
+    timings |= {name: Spring(kind="spring", **spring) for name, spring in SPRINGS.items()}
+    readings = {name: timing_reading(timing) for name, timing in timings.items()}
+    return {
+        name: {
+            "curve": reading["curve"],
+            "overshoot": reading["spring"]["overshoot"] if reading["spring"] else 0,
+            "settling_ms": reading["spring"]["settling_ms"] if reading["spring"] else None,
+        }
+        for name, reading in readings.items()
+    }
 
 
 def _without_titles(schema: dict) -> dict:

@@ -3,8 +3,9 @@ import { Button, Popover } from 'antd';
 import { useState } from 'react';
 import type { NewTake, Preset } from '../../api/answers';
 import { api } from '../../api/client';
-import { CURVE_PRESETS, SPRING_PRESETS } from '../../api/generated/catalogue';
+import { CURVE_PRESETS, PRESET_SHAPES, SPRING_PRESETS } from '../../api/generated/catalogue';
 import { NumberField } from '../../shared/ui/Field';
+import { PresetChip } from '../workbench';
 
 interface Props {
   /** Of what is varied. */
@@ -51,9 +52,7 @@ function Ways({ name, make }: { name: string; make: (take: NewTake) => Promise<v
       <p className="quiet">All tweens go like</p>
       <div className="chips" role="group" aria-label="All tweens go like">
         {[...springs, ...curves, ...(data?.presets ?? [])].map((each) => (
-          <button key={each.name} type="button" aria-pressed={preset?.name === each.name} onClick={() => setPreset(preset?.name === each.name ? null : each)}>
-            {each.name}
-          </button>
+          <PresetChip key={each.name} name={each.name} shape={data?.presets.includes(each) ? undefined : PRESET_SHAPES[each.name]} pressed={preset?.name === each.name} choose={() => setPreset(preset?.name === each.name ? null : each)} />
         ))}
       </div>
       <div className="vary-make">

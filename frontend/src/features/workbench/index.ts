@@ -5,6 +5,7 @@ export { CloseLoop } from './inspector/CloseLoop';
 export { Retime } from './inspector/Retime';
 export { TimingEditor } from './inspector/TimingEditor';
 export { LoopStage } from './stage/LoopStage';
+export { PresetChip } from './inspector/PresetChip';
 export { lasting } from './springs';
 export { howToPlay, standingStill } from './standing';
 export { jumpText } from './score/columns';

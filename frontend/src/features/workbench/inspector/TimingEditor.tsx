@@ -1,5 +1,5 @@
 import type { SpringReading, TimingReading } from '../../../api/answers';
-import { CURVE_PRESETS, SPRING_PRESETS } from '../../../api/generated/catalogue';
+import { CURVE_PRESETS, PRESET_SHAPES, SPRING_PRESETS } from '../../../api/generated/catalogue';
 import { round } from '../../../shared/text/sums';
 import { stepped } from '../../../shared/ui/hands';
 import { NumberField, TextField } from '../../../shared/ui/Field';
@@ -9,6 +9,7 @@ import type { Timing } from '../edits';
 import { springLike } from '../springs';
 import { CurvePlot } from './CurvePlot';
 import { OwnPresets } from './OwnPresets';
+import { PresetChip } from './PresetChip';
 
 interface Props {
   timing: Timing;
@@ -65,9 +66,7 @@ function CurveFields({ timing, mixed, commit }: { timing: CurveTiming; mixed: bo
       <TextField label="easing" value={easing} mixed={mixed} commit={(v) => commit({ ...timing, easing: v })} />
       <div className="chips" role="group" aria-label="Easings">
         {Object.entries(CURVE_PRESETS).map(([name, css]) => (
-          <button key={name} aria-pressed={!mixed && easing === css} title={css} onClick={() => attemptCommit(commit({ ...timing, easing: css }))}>
-            {name}
-          </button>
+          <PresetChip key={name} name={name} shape={PRESET_SHAPES[name]} pressed={!mixed && easing === css} choose={() => attemptCommit(commit({ ...timing, easing: css }))} />
         ))}
       </div>
     </>
@@ -105,13 +104,13 @@ function SpringFields({ timing, mixed, reading, commit }: SpringProps) {
       )}
       <div className="chips" role="group" aria-label="Springs">
         {Object.entries(SPRING_PRESETS).map(([name, preset]) => (
-          <button
+          <PresetChip
             key={name}
-            aria-pressed={!mixed && value.stiffness === preset.stiffness && value.damping === preset.damping}
-            onClick={() => attemptCommit(commit({ kind: 'spring', ...preset }))}
-          >
-            {name}
-          </button>
+            name={name}
+            shape={PRESET_SHAPES[name]}
+            pressed={!mixed && value.stiffness === preset.stiffness && value.damping === preset.damping}
+            choose={() => attemptCommit(commit({ kind: 'spring', ...preset }))}
+          />
         ))}
       </div>
     </>

@@ -136,16 +136,6 @@ def _timeline(options: argparse.Namespace) -> Timeline:
     return library.timeline(library.read(options.piece))
 
 
-def _document(path: Path) -> Any:
-    from keen_ripple.core.document import parsed
-    from keen_ripple.core.errors import DocumentFault
-
-    try:
-        return parsed(path.read_bytes())
-    except DocumentFault as fault:
-        raise DocumentFault(f"{path}: {fault.message}", place=fault.place, remedy=fault.remedy) from None
-
-
 def _run(options: argparse.Namespace) -> None:
     timeline = _timeline(options)
     seam = library.seam(timeline)
@@ -170,7 +160,7 @@ def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
 
 
 def _retime(options: argparse.Namespace) -> None:
-    document = _document(options.piece)
+    document = library.json_in(options.piece)
     piece = library.read(document)
     if options.fit is not None and not options.fit.is_integer():
         raise Fault(f"{options.fit:g} ms is not whole.", place="--fit", remedy="Give whole milliseconds.")
@@ -189,7 +179,7 @@ def _rehearse(options: argparse.Namespace) -> None:
         raise Fault("It is not said how long is played.", place="--until", remedy="Give it with --fps, in ms.")
     moments = options.at if options.at is not None else every(options.until, options.fps)
     piece = library.read(options.piece)
-    for t_ms, pose in zip(moments, library.rehearse(piece, _document(options.events), moments), strict=True):
+    for t_ms, pose in zip(moments, library.rehearse(piece, library.json_in(options.events), moments), strict=True):
         _print({"t_ms": t_ms, "layers": _seen(piece, pose)})
 
 

@@ -24,17 +24,23 @@ def read(source: Path | bytes | str | Mapping[str, Any]) -> Piece:
     Raises DocumentFault, which holds every fault found with its place and its remedy; OSError for a file.
     """
     from keen_ripple.core.document import parsed, read_piece
-    from keen_ripple.core.errors import DocumentFault
 
+    if isinstance(source, Path):
+        return read_piece(json_in(source))
     if isinstance(source, Mapping):
         return read_piece(source)
+    return read_piece(parsed(source if isinstance(source, bytes) else source.encode()))
+
+
+def json_in(path: Path) -> Any:
+    """The JSON value in a file. Raises DocumentFault, which names the file; OSError."""
+    from keen_ripple.core.document import parsed
+    from keen_ripple.core.errors import DocumentFault
+
     try:
-        data = source.read_bytes() if isinstance(source, Path) else source
-        return read_piece(parsed(data if isinstance(data, bytes) else data.encode()))
+        return parsed(path.read_bytes())
     except DocumentFault as fault:
-        if isinstance(source, Path) and not fault.all:
-            raise DocumentFault(f"{source}: {fault.message}", place=fault.place, remedy=fault.remedy) from None
-        raise
+        raise DocumentFault(f"{path}: {fault.message}", place=fault.place, remedy=fault.remedy) from None
 
 
 def document_of(piece: Piece) -> Document:
@@ -77,9 +83,7 @@ def rehearse(piece: Piece, events: Sequence[Mapping[str, Any]], times_ms: Sequen
     from keen_ripple.core.live.rehearse import rehearse as rehearsed
 
     rehearsal = rehearsed(piece, read_events(events, piece), max(times_ms, default=0.0))
-    order = sorted(range(len(times_ms)), key=times_ms.__getitem__)
-    poses = dict(zip(order, rehearsal.sample(times_ms[index] for index in order), strict=True))
-    return [poses[index] for index in range(len(times_ms))]
+    return list(rehearsal.sample(times_ms))
 
 
 def retime(piece: Piece, *, factor: float | None = None, fit_ms: int | None = None, fps: float | None = None) -> Piece:
@@ -91,7 +95,10 @@ def retime(piece: Piece, *, factor: float | None = None, fit_ms: int | None = No
         raise TypeError("Give one of factor, fit_ms and fps.")
     if factor is not None:
         return scaled(piece, factor)
-    return fitted(piece, fit_ms) if fit_ms is not None else quantised(piece, fps or 0.0)
+    if fit_ms is not None:
+        return fitted(piece, fit_ms)
+    assert fps is not None
+    return quantised(piece, fps)
 
 
 def draw(
@@ -107,16 +114,11 @@ def draw(
     `scale` (0.01–64) is in px for each px of the piece; `ground` is a CSS colour in place of the piece's own, or none.
     Raises Fault for a state that is not there and for a picture that is too large.
     """
-    from keen_ripple.core.errors import Fault
     from keen_ripple.render import draw_at, draw_pose, png
 
     if at_ms is not None:
         return png(draw_at(timeline, at_ms, scale, ground))
-    name = state or timeline.piece.start
-    if name not in timeline.poses:
-        known = ", ".join(timeline.poses)
-        raise Fault(f"There is no state {name!r}.", place="--state", value=name, remedy=f"Known: {known}.")
-    return png(draw_pose(timeline.piece, timeline.poses[name], scale, ground))
+    return png(draw_pose(timeline.piece, timeline.pose(state or timeline.piece.start), scale, ground))
 
 
 def hand_off(timeline: Timeline, form: str = "html") -> bytes:

@@ -12,6 +12,7 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
+from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.finer import Finer, Reaches, finer_of, reaches_of
 from keen_ripple.core.flow.legs import Leg, legs_of
 from keen_ripple.core.flow.poses import Pose, poses_of
@@ -37,6 +38,13 @@ class Timeline:
     def rest(self) -> Pose:
         """The pose of the start."""
         return self.poses[self.piece.start]
+
+    def pose(self, state: str) -> Pose:
+        """The pose of a state. Raises Fault for one that the piece does not have."""
+        if state not in self.poses:
+            known = ", ".join(self.poses)
+            raise Fault(f"There is no state {state!r}.", place="/state", value=state, remedy=f"Known: {known}.")
+        return self.poses[state]
 
     @cached_property
     def tracks(self) -> tuple[Track, ...]:

@@ -5,13 +5,11 @@ from __future__ import annotations
 from flask import Blueprint, jsonify, request
 from flask.typing import ResponseReturnValue
 
+from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.intake import take_svg
 from keen_ripple.web.requests import body, field
 
 blueprint = Blueprint("intakes", __name__, url_prefix="/api/intake")
-
-
-LONGEST_NAME = 120
 
 
 @blueprint.post("")

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 
-from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.render import draw_at, draw_pose, filmstrip, png
 
@@ -17,10 +16,7 @@ def strip(timeline: Timeline, frames: int, ground: str | None) -> bytes:
 
 
 def state(timeline: Timeline, name: str, scale: float) -> bytes:
-    if name not in timeline.poses:
-        known = ", ".join(timeline.poses)
-        raise Fault(f"There is no state {name!r}.", place="/state", value=name, remedy=f"Known: {known}.")
-    return png(draw_pose(timeline.piece, timeline.poses[name], _bounded(timeline, scale)))
+    return png(draw_pose(timeline.piece, timeline.pose(name), _bounded(timeline, scale)))
 
 
 def moment(timeline: Timeline, at_ms: float, scale: float) -> bytes:

@@ -11,6 +11,7 @@ from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import Connection, atomic, pieces
 from keen_ripple.web import revisions
@@ -21,7 +22,6 @@ from keen_ripple.web.requests import body, field
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/api/pieces")
 
-LONGEST_NAME = 120
 # So many pieces of earlier days are measured for one answer.
 MOST_AT_ONCE = 30
 

@@ -9,7 +9,7 @@ from pydantic import AfterValidator, BeforeValidator, Field
 
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_PATH
+from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_NAME, LONGEST_PATH
 from keen_ripple.core.outlines import canonical, parse
 from keen_ripple.core.properties import Property
 from keen_ripple.core.values import Model, Paint, Shadow
@@ -62,7 +62,7 @@ ID = r"^[a-z0-9]+(-[a-z0-9]+)*$"
 Id = Annotated[
     str, Field(pattern=ID, max_length=64, description="Lower-case letters and digits, in words joined by hyphens.")
 ]
-Name = Annotated[str, Field(min_length=1, max_length=120), AfterValidator(_printable)]
+Name = Annotated[str, Field(min_length=1, max_length=LONGEST_NAME), AfterValidator(_printable)]
 Milliseconds = Annotated[int, BeforeValidator(_whole), Field(ge=0, le=600_000, description="Whole milliseconds.")]
 EasingText = Annotated[
     str, Field(max_length=LONGEST_EASING, description="A CSS easing function."), AfterValidator(_easing)

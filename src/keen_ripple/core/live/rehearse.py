@@ -46,7 +46,7 @@ class Rehearsal:
     unheeded: tuple[Event, ...]
 
     def tracks(self) -> tuple[Track, ...]:
-        """The properties that changed, over the whole of what was played; worked out once."""
+        """The properties that changed, over the whole of what was played."""
         return tracks_of(self.moves, self.rest, self.piece.blend)
 
     def tape(self) -> tuple[TapeTrack, ...]:
@@ -55,8 +55,11 @@ class Rehearsal:
         return tape_of(self.moves, self.piece.blend, finer=finer_of(self.piece, reaches_of(self.piece, poses, {})))
 
     def sample(self, times_ms: Iterable[float]) -> list[dict[str, dict[str, Any]]]:
-        """The pose at each moment; moments must not fall."""
-        return poses_at(self.rest, self.tracks(), np.array(list(times_ms), dtype=np.float64))
+        """The pose at each moment, in the order asked."""
+        moments = np.array(list(times_ms), dtype=np.float64)
+        order = np.argsort(moments, kind="stable")
+        poses = poses_at(self.rest, self.tracks(), moments[order])
+        return [poses[place] for place in np.argsort(order, kind="stable")]
 
 
 def rehearse(piece: Piece, events: Sequence[Event], until_ms: float) -> Rehearsal:

@@ -192,7 +192,7 @@ def test_a_view_that_breaks_costs_no_edit(bench) -> None:
     bench.one("[data-row='caption']").click()
     bench.browser.execute_script(UNDRAWABLE)
     bench.fill(bench.field("x"), "44")
-    bench.wait(lambda: "This view has met an error." in bench.one("[role=alert]").text)
+    bench.wait(lambda: "This view has stopped working." in bench.one("[role=alert]").text)
     assert state_of(bench.document(), "slack")["caption"]["x"] == 44
     bench.button("Show it again").click()
     bench.one("[data-state='slack']").click()

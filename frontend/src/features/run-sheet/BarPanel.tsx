@@ -51,7 +51,7 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
       </p>
       {property && (
         <p className="quiet">
-          Moves by itself.{' '}
+          Has its own timing.{' '}
           <button className="plain" onClick={() => void attempt(edits.removeLane(piece!, bar.transition, bar.layer, property))}>
             Move it with its layer
           </button>

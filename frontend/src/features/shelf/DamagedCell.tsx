@@ -58,7 +58,7 @@ function History({ row }: { row: number }) {
     </ol>
   );
   return (
-    <Popover trigger="click" content={lines} title="What happened to it" onOpenChange={setOpen}>
+    <Popover trigger="click" content={lines} title="History" onOpenChange={setOpen}>
       <Button size="small">History</Button>
     </Popover>
   );

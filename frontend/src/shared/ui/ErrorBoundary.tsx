@@ -22,7 +22,7 @@ export class ErrorBoundary extends Component<Props, { error: Error | null }> {
     if (!error) return this.props.children;
     return (
       <main className="broken" role="alert">
-        <h1>This view has met an error.</h1>
+        <h1>This view has stopped working.</h1>
         <p>Nothing is lost: what was made is stored, and edits that were waiting are still sent.</p>
         <p className="quiet">{error.message.slice(0, 200)}</p>
         <button onClick={() => void this.drawAnew()}>Show it again</button> <a href="/">To the shelf</a>

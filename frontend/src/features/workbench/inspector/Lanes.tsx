@@ -45,7 +45,7 @@ function LaneRow({ transition, layer, property, moves, length }: { transition: T
   return (
     <div className={`lane${isChosen ? ' chosen' : ''}${property ? ' of-property' : ''}`}>
       {property ? (
-        <span title="Moves by itself; its curve is set in the run sheet">{name}</span>
+        <span title="Has its own timing; its curve is set in the run sheet">{name}</span>
       ) : (
         <button className="plain" aria-pressed={isChosen} title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'} onClick={() => choose({ lane: isChosen ? null : layer })}>
           {name}

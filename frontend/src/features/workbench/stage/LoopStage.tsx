@@ -81,7 +81,7 @@ const PlayControls = memo(function PlayControls() {
   const arrival = run.segments.find((segment) => segment.from === state);
   return (
     <>
-      <Button disabled={run.total_ms === 0 && !part} onClick={() => clock.setPlaying(!playing)} title="Space" style={{ width: 60 }}>
+      <Button disabled={run.total_ms === 0 && !part} onClick={() => clock.setPlaying(!playing)} title="Play or pause (Space)" style={{ width: 60 }}>
         {playing ? 'Pause' : 'Play'}
       </Button>
       <span className="rates" role="group" aria-label="Speed">

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import random
 from collections.abc import Callable
 from typing import Any
@@ -105,16 +106,46 @@ def shelf_of() -> list[dict[str, Any]]:
 
 
 def heavy_pieces() -> dict[str, Callable[[], dict[str, Any]]]:
-    """Pieces that come near one limit each: of moves, of layers, of moves of colours, of knots."""
+    """Pieces that come near one limit each: of moves, layers, knots, and of moves of what is no number."""
     spring = {"kind": "spring", "stiffness": 300, "damping": 5}
     steps = {"kind": "curve", "duration_ms": 400, "easing": "steps(1000)"}
     return {
-        "moves": lambda: heavy(49, 200, lambda i, n: {"x": i + n, "y": n * 2 % 7}),
-        "layers": lambda: heavy(1600, 6, lambda i, n: {"x": i % 50 + n, "y": n * 2 % 7}),
+        "moves": lambda: heavy(59, 200, lambda i, n: {"x": i + n, "y": n * 2 % 7, "rotation": n * 3}),
+        "layers": lambda: heavy(1199, 10, lambda i, n: {"x": i % 50 + n, "y": n * 2 % 7}),
         "springs": lambda: heavy(40, 40, lambda i, n: {"x": i + n, "y": n * 2 % 7, "rotation": n}, spring),
-        "colours": lambda: heavy(99, 10, lambda i, n: {"fill": f"#{(n * 99991 + i * 7919) % 0xFFFFFF:06x}"}),
+        "colours": lambda: heavy(67, 7, lambda i, n: {"fill": f"#{(n * 99991 + i * 7919) % 0xFFFFFF:06x}"}),
+        "gradients": lambda: heavy(23, 5, lambda i, n: {"fill": gradient(i * 31 + n)}),
+        "morphs": lambda: with_paths(heavy(14, 6, lambda i, n: {"path": star(i * 7 + n)})),
         "steps": lambda: heavy(12, 8, lambda i, n: {"x": i + n, "y": n * 2 % 7}, steps),
     }
+
+
+def colour(number: int) -> str:
+    return f"#{number * 99991 % 0xFFFFFF:06x}"
+
+
+def gradient(number: int) -> dict[str, Any]:
+    stops = [{"at": at / 3, "colour": colour(number * 4 + at + 1)} for at in range(4)]
+    return {"kind": "linear", "angle": number, "stops": stops}
+
+
+def star(number: int) -> str:
+    """Two rings of points, no two stars with as many."""
+    rng = random.Random(number)
+    return "".join(_ring(rng, centre, 3 + (number + centre) % 40) for centre in (12, 40))
+
+
+def _ring(rng: random.Random, centre: int, points: int) -> str:
+    turns = [math.tau * k / points for k in range(points)]
+    ways = [(rng.uniform(6, 12), turn) for turn in turns]
+    return "M" + "L".join(f"{centre + r * math.cos(t):.2f} {centre + r * math.sin(t):.2f}" for r, t in ways) + "Z"
+
+
+def with_paths(document: dict[str, Any]) -> dict[str, Any]:
+    """The same with paths in place of rectangles."""
+    for index, layer in enumerate(document["layers"]):
+        layer |= {"kind": "path", "path": star(index), "view_width": 52, "view_height": 52}
+    return document
 
 
 def heavy(

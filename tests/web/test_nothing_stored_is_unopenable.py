@@ -78,21 +78,27 @@ HOSTILE: dict[str, tuple[list[dict[str, Any]], str, str]] = {
     "deep groups": (replaced("/layers/-", nested(70)), "/layers/1" + "/layers/0" * 64, "Ungroup"),
     "very deep groups": (replaced("/layers/-", nested(170)), "", "out of each other"),
     "too many layers": (
-        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(2001)]),
+        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(1201)]),
         "/layers",
-        "at most 2000",
+        "at most 1200",
     ),
     "many looks": (
-        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(1999)] + piece()["layers"])
+        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(1100)] + piece()["layers"])
         + replaced("/states", [*piece()["states"], *({"id": f"s{n}", "name": "S"} for n in range(20))]),
         "/states",
         "12000 looks",
     ),
     "colours without end": (
-        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}"} for n in range(1001)])
+        replaced("/layers", [{**piece()["layers"][0], "id": f"l{n}", "fill": f"#{n:06x}"} for n in range(700)])
         + replaced("/states/0/changes", {})
-        + replaced("/states/1/changes", {f"l{n}": {"fill": "#abcdef"} for n in range(1001)})
+        + replaced("/states/1/changes", {f"l{n}": {"fill": "#abcdef"} for n in range(700)})
         + replaced("/transitions/0/lanes", []),
+        "/transitions",
+        "Change less",
+    ),
+    "outlines without end": (
+        replaced("/layers/-", outline("M0 0h1v1z" * 250))
+        + replaced("/states/0/changes/line", {"path": "M0 0h2v1h-1z" * 250}),
         "/transitions",
         "Change less",
     ),

@@ -11,7 +11,7 @@ LONGEST_DOCUMENT = 12_000_000
 DEEPEST_JSON = 180
 DEEPEST_GROUPS = 64
 """Groups inside each other."""
-MOST_LAYERS = 2000
+MOST_LAYERS = 1200
 MOST_STATES = 200
 MOST_LOOKS = 12_000
 """Layers × states."""
@@ -24,11 +24,14 @@ LONGEST_NAME = 120
 MOST_UNDERCURRENTS = 64
 MOST_COURSES = 500
 """Of one undercurrent."""
-MOST_KNOTS = 400_000
+MOST_KNOTS = 600_000
 """Of all tapes of a piece together."""
-MOST_MOVES = 20_000
-NUMBERS_IN_TIME_OF_ONE = 20
-"""Of all transitions of a piece together. What is no number takes the time of so many numbers."""
+MOST_MOVES = 36_000
+"""Of all transitions of a piece together, those of numbers; what is no number takes the time of several."""
+NUMBERS_IN_TIME_OF_ONE_COLOUR = 75
+NUMBERS_IN_TIME_OF_ONE_OUTLINE = 150
+CHARACTERS_IN_TIME_OF_ONE_NUMBER = 5
+"""Of path data."""
 LONGEST_COMMON_LOOP_MS = 2**53 - 1
 """285,000 years: the longest whole time that JSON can be relied on to keep."""
 

@@ -26,7 +26,7 @@ export interface Piece {
    */
   blend?: "oklab" | "srgb";
   /**
-   * @maxItems 2000
+   * @maxItems 1200
    */
   layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
   /**
@@ -61,7 +61,7 @@ export interface Group {
   mask?: false;
   kind: "group";
   /**
-   * @maxItems 2000
+   * @maxItems 1200
    */
   layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
   path?: null;

@@ -8,13 +8,13 @@ from functools import cached_property
 
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
-from keen_ripple.core.errors import TooMuchFault
+from keen_ripple.core.flow.cost import Budget
 from keen_ripple.core.flow.finer import Finer
 from keen_ripple.core.flow.media import played, playing_on, rest_leg, rest_ms
 from keen_ripple.core.flow.moves import Move, length_ms, moves_of
 from keen_ripple.core.flow.poses import Pose
-from keen_ripple.core.flow.tape import TapeTrack, tape_of, too_many_knots
-from keen_ripple.core.limits import MOST_KNOTS, MOST_MOVES, NUMBERS_IN_TIME_OF_ONE
+from keen_ripple.core.flow.tape import KnownTracks, TapeTrack, tape_of, too_many_knots
+from keen_ripple.core.limits import MOST_KNOTS
 
 
 @dataclass(frozen=True, eq=False)
@@ -28,7 +28,7 @@ class Leg:
     moves: tuple[Move, ...]
     length_ms: int
     # Tracks of an earlier revision, for moves that are still the same.
-    known: Mapping[Move, TapeTrack]
+    known: KnownTracks
     # Begun in the middle of another motion: its moves do not start where the pose before it has them.
     carried: bool = False
     # How much finer than their properties say the tapes of some layers have to be.
@@ -47,14 +47,6 @@ class Leg:
         return tape_of(self.moves, self.blend, self.known, self.finer)
 
     @cached_property
-    def cost(self) -> int:
-        """What its tape costs, in moves of a number."""
-        return sum(
-            1 if move.easing is None or isinstance(move.end, (int, float)) else NUMBERS_IN_TIME_OF_ONE
-            for move in self.moves
-        )
-
-    @cached_property
     def fade(self) -> Easing | None:
         """The curve of a cross-fade, over the whole leg; None for all others."""
         is_fade = self.transition.style == "cross-fade" and self.length_ms > 0
@@ -69,7 +61,7 @@ def legs_of(
     Those of `known` that would come out the same are taken over. Raises TooMuchFault.
     """
     legs: dict[str, Leg] = {}
-    count = 0
+    budget = Budget()
     for transition in piece.transitions:
         start = played(piece, poses[transition.from_], transition)
         length = length_ms(transition)
@@ -87,15 +79,7 @@ def legs_of(
                 moves = draft.moves or tuple(moves_of(piece, {**poses, transition.from_: start}, transition))
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
                 legs[name] = replace(draft, moves=moves, known=tracks)
-            count += legs[name].cost
-            if count > MOST_MOVES:
-                raise TooMuchFault(
-                    f"The transitions move more than {MOST_MOVES} values; a colour, a path or a shadow counts as "
-                    f"{NUMBERS_IN_TIME_OF_ONE}.",
-                    place="/transitions",
-                    value=count,
-                    remedy="Change less from state to state, or split the piece.",
-                )
+            budget.take(legs[name].moves)
     return legs
 
 
@@ -122,7 +106,10 @@ def _same(leg: Leg, other: Leg) -> bool:
     )
 
 
-def _tracks(leg: Leg, finer: Mapping[str, Finer]) -> dict[Move, TapeTrack]:
+def _tracks(leg: Leg, finer: Mapping[str, Finer]) -> KnownTracks:
     """The tracks that are still fine enough, and not finer than they have to be."""
-    pairs = zip(leg.moves, leg.tape, strict=True)
-    return {move: track for move, track in pairs if leg.finer.get(move.layer) == finer.get(move.layer)}
+    return {
+        (move.layer, move.property): (move, track)
+        for move, track in zip(leg.moves, leg.tape, strict=True)
+        if leg.finer.get(move.layer) == finer.get(move.layer)
+    }

@@ -50,30 +50,42 @@ class TapeTrack:
     form: Any = None
 
 
+KnownTracks = Mapping[tuple[str, str], tuple[Move, TapeTrack]]
+"""By layer and property: a move and its track. It stands for a move that is equal."""
+
+
 def tape_of(
     moves: Sequence[Move],
     colour_space: str,
-    known: Mapping[Move, TapeTrack] = MappingProxyType({}),
+    known: KnownTracks = MappingProxyType({}),
     finer: Mapping[str, Finer] = MappingProxyType({}),
 ) -> tuple[TapeTrack, ...]:
     """The tape of one transition, a track for each of its moves, in their order; `known` ones are taken over.
 
     `finer` names the layers whose tolerances have to be smaller. Raises TooMuchFault.
     """
+    tracks: dict[int, TapeTrack] = {}
     alike: dict[tuple[Easing, int], list[Move]] = {}
     for move in moves:
         row = BY_NAME[move.property]
-        if move.easing is not None and row.blend == "linear" and move not in known:
+        old = known.get((move.layer, move.property))
+        if old and old[0] == move:
+            tracks[id(move)] = old[1]
+        elif move.easing is not None and row.blend == "linear":
             alike.setdefault((move.easing, _exponent(row, move, _share(move, finer))), []).append(move)
-    if (
-        sum(len(curve_knots(easing, 2.0**exponent)) * len(group) for (easing, exponent), group in alike.items())
-        > MOST_KNOTS
+        else:
+            tracks[id(move)] = _single(move, colour_space, _share(move, finer))
+    _keep_within_limit(alike)
+    tracks.update((id(move), track) for key, group in alike.items() for move, track in _mapped(key, group))
+    return tuple(tracks[id(move)] for move in moves)
+
+
+def _keep_within_limit(alike: Mapping[tuple[Easing, int], Sequence[Move]]) -> None:
+    """Before they are laid out: they might not fit into memory."""
+    if sum(len(curve_knots(easing, 2.0**exponent)) * len(group) for (easing, exponent), group in alike.items()) > (
+        MOST_KNOTS
     ):
         raise too_many_knots()
-    tracks = {id(move): track for key, group in alike.items() for move, track in _mapped(key, group)}
-    return tuple(
-        known.get(move) or tracks.get(id(move)) or _single(move, colour_space, _share(move, finer)) for move in moves
-    )
 
 
 def too_many_knots() -> TooMuchFault:

@@ -26,6 +26,8 @@ IDENTITY: Floats = np.eye(3)
 # Points at which an outline is measured that is seen in perspective.
 POINTS_PER_CURVE = 64
 SELDOM = ("rotation_x", "rotation_y", "skew_x", "skew_y")
+RADII = ("radius_top_left", "radius_top_right", "radius_bottom_right", "radius_bottom_left")
+ROUNDED = ("rectangle", *PICTURES)
 CORNERS = np.array([[0.0, 0.0], [1.0, 0.0], [1.0, 1.0], [0.0, 1.0]])
 # What is this near to the eye or behind it is cut off there.
 NEAREST = 1e-3
@@ -93,8 +95,7 @@ def corner_radii(look: Look) -> list[tuple[float, float]]:
     Where two would overlap all shrink by one factor: CSS Backgrounds and Borders Level 3, section 4.5.
     """
     width, height = look["width"], look["height"]
-    names = ("top_left", "top_right", "bottom_right", "bottom_left")
-    radii = [max(look[f"radius_{name}"], 0.0) for name in names]
+    radii = [max(look[name], 0.0) for name in RADII]
     sides = [
         (width, radii[0] + radii[1]),
         (height, radii[1] + radii[2]),
@@ -108,7 +109,7 @@ def corner_radii(look: Look) -> list[tuple[float, float]]:
 def _radii(kind: str, look: Look) -> list[tuple[float, float]]:
     if kind == "ellipse":
         return [(look["width"] / 2.0, look["height"] / 2.0)] * 4
-    return corner_radii(look) if kind in ("rectangle", *PICTURES) else [(0.0, 0.0)] * 4
+    return corner_radii(look) if kind in ROUNDED else [(0.0, 0.0)] * 4
 
 
 def _bounds(kind: str, look: Look, matrix: Floats) -> Box:
@@ -146,6 +147,16 @@ def _reach(width: float, height: float, radii: list[tuple[float, float]], dx: fl
         else:
             best = max(best, side_x * dx + centre_y * dy, centre_x * dx + side_y * dy)
     return best
+
+
+def shape_of(kind: str, look: Look) -> tuple[Any, ...]:
+    """What the outline in the layer's own px depends on: the same shape, the same points."""
+    names = ["width", "height"]
+    if kind == "path":
+        names += ["path", "view_width", "view_height"]
+    elif kind in ROUNDED:
+        names += RADII
+    return tuple(look[name] for name in names)
 
 
 def outline_points(kind: str, look: Look, per_curve: int = POINTS_PER_CURVE) -> Floats:

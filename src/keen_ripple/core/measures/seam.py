@@ -7,23 +7,23 @@ from dataclasses import dataclass, field, replace
 
 import numpy as np
 
-from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document.layers import LayerBase, walk
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.run import Run, Segment
 from keen_ripple.core.flow.sampling import poses_at
 from keen_ripple.core.flow.track import tracks_of
-from keen_ripple.core.measures.geometry import outline_points, placed, seen
-from keen_ripple.core.measures.seam_looks import differs_otherwise, is_plain, length_jump, shade_jump
+from keen_ripple.core.measures.geometry import placed
+from keen_ripple.core.measures.seam_looks import Look, differs_otherwise, is_plain, length_jump, shade_jump
+from keen_ripple.core.measures.seam_outlines import OutlineAround
 from keen_ripple.core.timeline import Timeline
 
 # Speeds are measured over this long on either side, in ms.
 STEP_MS = 1.0
-# Points at which each curve of an outline is followed: chords then leave a circle of 100 px by less than 0.02 px.
-POINTS_PER_CURVE = 40
 # Below these both sides are the same but for rounding.
 LEAST_PX = 0.05
 LEAST_COLOUR = 0.005
+# Below this nothing is seen: a thousandth of a px, and rounding of speeds over one ms.
+NOTHING = 1e-3
 
 
 @dataclass(frozen=True)
@@ -88,25 +88,29 @@ def seam_of(timeline: Timeline) -> Seam | None:
     shares = [_shares(timeline.piece.layers, pose) for pose in (before, after)]
     seen_layers = frozenset(name for name in before if shares[0][name] > 0.0 or shares[1][name] > 0.0)
     wanted = _stirred(timeline.piece.layers, looks) & seen_layers
-    moving = [_outlines(timeline, pose, wanted) for pose in looks]
+    outlines = _outlines(timeline, looks, wanted)
     kinds = {layer.id: layer.kind for layer, _ in walk(timeline.piece.layers)}
     jumps: dict[str, float] = {}
     unsure: dict[str, float] = {}
     shades: dict[str, float] = {}
-    for name in wanted:
-        one, other = moving[1][name], moving[2][name]
-        old, new = before[name], after[name]
-        jumps[name] = length_jump(old, new, _length(one))
-        shades[name] = shade_jump(old, new, (shares[0][name], shares[1][name]))
-        way = _way(one, other)
+    for name, outline in outlines.items():
+        old, new, way = before[name], after[name], outline.way
+        jumps[name], shades[name] = _jumps(old, new, (shares[0][name], shares[1][name]), outline)
         if way > NOTHING and is_plain(kinds[name], old) and is_plain(kinds[name], new):
             # A figure that lies on itself again, such as a circle that was turned, has not jumped.
-            jumps[name] = max(jumps[name], way if way < LEAST_PX or _apart(one, other) >= LEAST_PX else 0.0)
+            jumps[name] = max(jumps[name], way if way < LEAST_PX or outline.apart >= LEAST_PX else 0.0)
         elif way > NOTHING or differs_otherwise(old, new):
             unsure[name] = way
-    speeds = {name: _speed_change([outlines[name] for outlines in moving]) * 1000.0 / step for name in wanted}
+    speeds = {name: outline.speed_change * 1000.0 / step for name, outline in outlines.items()}
     (layer, px), (colour_layer, colour), (speed_layer, speed) = map(_worst, (jumps, shades, speeds))
     return Seam(px, colour, speed, layer, colour_layer, speed_layer, unsure)
+
+
+def _jumps(before: Look, after: Look, shares: tuple[float, float], outline: OutlineAround) -> tuple[float, float]:
+    """In px besides the outline, and in colour; without a look at them where both sides are the same."""
+    same = before == after
+    length = 0.0 if same else length_jump(before, after, outline.length)
+    return length, 0.0 if same and shares[0] == shares[1] else shade_jump(before, after, shares)
 
 
 def is_alike_at_seam(timeline: Timeline, other: Timeline) -> bool:
@@ -175,38 +179,16 @@ def _stirred(layers: Sequence[LayerBase], looks: Sequence[Pose], inside: bool = 
     return frozenset(found)
 
 
-def _outlines(timeline: Timeline, pose: Pose, wanted: frozenset[str]) -> dict[str, Floats]:
+def _outlines(timeline: Timeline, looks: Sequence[Pose], wanted: frozenset[str]) -> dict[str, OutlineAround]:
+    """The outline of each of the layers in the four looks."""
+    rows = zip(*(placed(timeline.piece.layers, pose) for pose in looks), strict=True)
     return {
-        layer.id: seen(outline_points(layer.kind, pose[layer.id], POINTS_PER_CURVE), matrix)
-        for layer, matrix in placed(timeline.piece.layers, pose)
-        if layer.id in wanted
+        row[0][0].id: OutlineAround(
+            row[0][0].kind, [pose[row[0][0].id] for pose in looks], [matrix for _, matrix in row]
+        )
+        for row in rows
+        if row[0][0].id in wanted
     }
-
-
-def _way(a: Floats, b: Floats) -> float:
-    """How far the farthest point goes; of outlines with other points, how far they are apart."""
-    if a.shape == b.shape:
-        return float(np.max(np.hypot(*(a - b).T)))
-    return _apart(a, b)
-
-
-def _apart(a: Floats, b: Floats) -> float:
-    """The greatest distance of a point of one outline from the other outline (Hausdorff)."""
-    return max(_away(a, b), _away(b, a))
-
-
-def _away(points: Floats, outline: Floats) -> float:
-    """How far the farthest of these points lies from an outline, taken as closed; chords leave a curve by less."""
-    start = outline[None]
-    along = np.roll(outline, -1, axis=0)[None] - start
-    length = np.maximum(np.sum(along**2, axis=-1), 1e-12)
-    share = np.clip(np.sum((points[:, None] - start) * along, axis=-1) / length, 0.0, 1.0)
-    nearest = start + share[..., None] * along
-    return float(np.hypot(*np.moveaxis(points[:, None] - nearest, -1, 0)).min(axis=1).max())
-
-
-def _length(points: Floats) -> float:
-    return float(np.hypot(*np.diff(points, axis=0, append=points[:1]).T).sum())
 
 
 def _shares(layers: Sequence[LayerBase], pose: Pose, around: float = 1.0) -> dict[str, float]:
@@ -217,18 +199,6 @@ def _shares(layers: Sequence[LayerBase], pose: Pose, around: float = 1.0) -> dic
         found[layer.id] = around * float(look["opacity"]) * float(look["visible"])
         found |= _shares(layer.layers, pose, found[layer.id])
     return found
-
-
-def _speed_change(row: Sequence[Floats]) -> float:
-    """In px per step; an outline that is written anew with other points has no speed."""
-    earlier, before, after, later = row
-    if len({points.shape for points in row}) > 1:
-        return 0.0
-    return _way(before - earlier, later - after)
-
-
-# Below these nothing is seen: a millionth of a px, and rounding of speeds over one ms.
-NOTHING = 1e-3
 
 
 def _worst(amounts: Mapping[str, float]) -> tuple[str | None, float]:

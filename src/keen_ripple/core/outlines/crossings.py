@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 
@@ -12,25 +12,37 @@ from keen_ripple.core.arrays import Floats
 BLOCK = 256
 # Touching at an end, or lying on each other, is no crossing.
 WITHIN = 1e-6
+Indices = np.ndarray[tuple[int], np.dtype[np.intp]]
 
 
 def crossings(polygons: Sequence[Floats]) -> int:
     """The number of pairs of segments that cross, of all closed polygons (n, 2) together."""
     start = np.concatenate(polygons)
-    way = np.concatenate([np.roll(polygon, -1, axis=0) - polygon for polygon in polygons])
+    way = np.concatenate([_ways(polygon) for polygon in polygons])
     long_enough = np.hypot(*way.T) > 1e-9
     start, way = start[long_enough], way[long_enough]
-    return sum(_crossed(start, way, first) for first in range(0, len(start), BLOCK))
+    return sum(int(np.count_nonzero(_cross(start, way, *pair))) for pair in _near_each_other(start, way))
 
 
-def _crossed(start: Floats, way: Floats, first: int) -> int:
-    """Crossings of one block of segments with those that come after each of them."""
-    p, r = start[first : first + BLOCK, None], way[first : first + BLOCK, None]
-    between, q = start[None, first:] - p, way[None, first:]
-    turn = r[..., 0] * q[..., 1] - r[..., 1] * q[..., 0]
+def _ways(polygon: Floats) -> Floats:
+    return np.concatenate((np.diff(polygon, axis=0), polygon[:1] - polygon[-1:]))
+
+
+def _near_each_other(start: Floats, way: Floats) -> Iterator[tuple[Indices, Indices]]:
+    """Pairs of segments whose bounds overlap, the first before the second: only those can cross."""
+    low, high = np.minimum(start, start + way), np.maximum(start, start + way)
+    for first in range(0, len(start), BLOCK):
+        block = slice(first, first + BLOCK)
+        (x, y), (w, z) = low[first:].T, high[first:].T
+        near = (low[block, :1] <= w) & (x <= high[block, :1]) & (low[block, 1:] <= z) & (y <= high[block, 1:])
+        one, other = np.nonzero(np.triu(near, 1))
+        yield one + first, other + first
+
+
+def _cross(start: Floats, way: Floats, one: Indices, other: Indices) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
+    between, r, q = (start[other] - start[one]).T, way[one].T, way[other].T
+    turn = r[0] * q[1] - r[1] * q[0]
     with np.errstate(divide="ignore", invalid="ignore"):
-        t = (between[..., 0] * q[..., 1] - between[..., 1] * q[..., 0]) / turn
-        u = (between[..., 0] * r[..., 1] - between[..., 1] * r[..., 0]) / turn
-    crossing = (t > WITHIN) & (t < 1.0 - WITHIN) & (u > WITHIN) & (u < 1.0 - WITHIN)
-    later = np.arange(first, len(start))[None] > np.arange(first, first + len(p))[:, None]
-    return int(np.count_nonzero(crossing & later))
+        t = (between[0] * q[1] - between[1] * q[0]) / turn
+        u = (between[0] * r[1] - between[1] * r[0]) / turn
+    return np.asarray((t > WITHIN) & (t < 1.0 - WITHIN) & (u > WITHIN) & (u < 1.0 - WITHIN))

@@ -32,8 +32,11 @@ COST_OF_LOSS, COST_OF_CROSSING = 6.0, 4.0
 COLLAPSED = 0.4
 # With more subpaths than this they are not compared with each other any more.
 MOST_PAIRED = 120
-# Points by which a cubic is followed where crossings are counted.
+# Points by which a cubic is followed where crossings are counted, and the most of a whole outline.
 FOLLOWED = 6
+MOST_FOLLOWED = 2000
+# The most corners of an outline at which another may begin.
+MOST_CORNERS = 250
 SAME = 1e-7
 LETTERS = {"moveTo": "M", "lineTo": "L", "curveTo": "C", "qCurveTo": "Q", "closePath": "Z", "endPath": ""}
 
@@ -56,7 +59,8 @@ def matched(start: str, end: str) -> Matched:
     if len(one) + len(other) > MOST_PAIRED:
         return _joined([_brought(pair) for pair in apart(one, other)])
     facing = _facing(one, other)
-    sides = [side for pairs in paired(one, facing) for side in _soundly(pairs)]
+    groups = [_soundly(pairs) for pairs in paired(one, facing)]
+    sides = [side for group in groups for side in group]
     return _joined(sides if _is_sound(sides) else [_brought(pair) for pair in apart(one, facing)])
 
 
@@ -85,12 +89,16 @@ def _turn(paths: tuple[Subpath, ...]) -> float:
 
 def _is_sound(sides: Sides) -> bool:
     """Whether the halfway shape crosses itself no more than the ends do, and has not collapsed."""
-    followed = [_followed(first, second) for first, second, _ in sides]
+    cubics = sum(len(first) for first, _, _ in sides)
+    finely = FOLLOWED if cubics * FOLLOWED <= MOST_FOLLOWED else 1
+    every = cubics // MOST_FOLLOWED + 1
+    followed = [_followed(first[::every], second[::every], finely) for first, second, _ in sides]
     ends = [[first for first, _ in followed], [second for _, second in followed]]
     halfway = [(a + b) / 2.0 for a, b in zip(*ends, strict=True)]
     if _filled(halfway) < COLLAPSED * min(map(_filled, ends)):
         return False
-    return crossings(halfway) <= max(map(crossings, ends))
+    crossed = crossings(halfway)
+    return not crossed or crossed <= max(map(crossings, ends))
 
 
 def _filled(polygons: list[Floats]) -> float:
@@ -98,10 +106,10 @@ def _filled(polygons: list[Floats]) -> float:
     return abs(sum(_area(polygon) for polygon in polygons if np.all(np.abs(polygon[0] - polygon[-1]) < 1e-6)))
 
 
-def _followed(first: Floats, second: Floats) -> tuple[Floats, Floats]:
-    """Points (n, 2) along the cubics of both: several on each, one where both are straight lines."""
-    t = np.arange(FOLLOWED)[None, :, None] / FOLLOWED
-    kept = (np.arange(FOLLOWED)[None] == 0) | ~(_are_straight(first) & _are_straight(second))[:, None]
+def _followed(first: Floats, second: Floats, finely: int) -> tuple[Floats, Floats]:
+    """Points (n, 2) along the cubics of both: `finely` on each, one where both are straight lines."""
+    t = np.arange(finely)[None, :, None] / finely
+    kept = (np.arange(finely)[None] == 0) | ~(_are_straight(first) & _are_straight(second))[:, None]
     a, b = (np.concatenate((evaluated(c[:, None], t)[kept], c[-1:, 3])) for c in (first, second))
     return a, b
 
@@ -115,7 +123,7 @@ def _are_straight(cubics: Floats) -> np.ndarray[tuple[int], np.dtype[np.bool_]]:
 
 def _area(polygon: Floats) -> float:
     x, y = polygon.T
-    return float(np.dot(x, np.roll(y, -1)) - np.dot(y, np.roll(x, -1))) / 2.0
+    return float(np.dot(x[:-1], y[1:]) - np.dot(y[:-1], x[1:]) + x[-1] * y[0] - y[-1] * x[0]) / 2.0
 
 
 def _written(data: str) -> tuple[str, Floats] | None:
@@ -167,11 +175,18 @@ def _best_begun(turned: Subpath, fixed: Subpath) -> Subpath:
 def _begun(turned: Subpath, fixed: Subpath) -> tuple[float, Subpath]:
     starts = np.array(_starts(turned, fixed))
     travel = _travel(turned, fixed, starts)
-    nearest = np.argsort(travel, kind="stable")[:CLOSELY]
+    nearest = np.argsort(travel, kind="stable")[:CLOSELY].tolist()
+    harm = _Harm(fixed)
     least = max(float(travel[nearest[0]]), 1e-9)
-    costs = [float(travel[k]) + least * _harm(turned, fixed, float(starts[k])) for k in nearest]
-    best = int(np.argmin(np.round(costs, 6)))
-    return costs[best], turned.begun_at(float(starts[nearest[best]]))
+    best, lowest = nearest[0], np.inf
+    for k in nearest:
+        # Harm only adds to travel, and the rest travels farther still.
+        if travel[k] >= lowest:
+            break
+        cost = round(float(travel[k]) + least * harm.of(turned, float(starts[k])), 6)
+        if cost < lowest:
+            best, lowest = k, cost
+    return lowest, turned.begun_at(float(starts[best]))
 
 
 def _travel(turned: Subpath, fixed: Subpath, starts: Floats) -> Floats:
@@ -182,21 +197,35 @@ def _travel(turned: Subpath, fixed: Subpath, starts: Floats) -> Floats:
     return np.asarray(np.round(np.sum((points - fixed.points_at(even)[None]) ** 2, axis=(1, 2)), 6))
 
 
-def _harm(turned: Subpath, fixed: Subpath, start: float) -> float:
-    """What the halfway shape loses of its area, and how often it crosses itself."""
-    even = np.arange(MEASURED) / MEASURED
-    a, b = turned.points_at((even + start) % 1.0), fixed.points_at(even)
-    halfway = (a + b) / 2.0
-    smaller = min(abs(_area(a)), abs(_area(b)))
-    loss = max(KEPT - abs(_area(halfway)) / smaller, 0.0) if smaller > 0.0 else 0.0
-    more = max(crossings([halfway]) - max(crossings([a]), crossings([b])), 0)
-    return COST_OF_LOSS * loss + COST_OF_CROSSING * more
+class _Harm:
+    """What a halfway shape on the way to `fixed` loses of its area, and how often it crosses itself."""
+
+    def __init__(self, fixed: Subpath):
+        self._even = np.arange(MEASURED) / MEASURED
+        self._points = fixed.points_at(self._even)
+        self._area = abs(_area(self._points))
+        self._crossings = crossings([self._points])
+
+    def of(self, turned: Subpath, start: float) -> float:
+        points = turned.points_at((self._even + start) % 1.0)
+        halfway = (points + self._points) / 2.0
+        smaller = min(abs(_area(points)), self._area)
+        loss = max(KEPT - abs(_area(halfway)) / smaller, 0.0) if smaller > 0.0 else 0.0
+        found = crossings([halfway])
+        more = max(found - max(crossings([points]), self._crossings), 0) if found else 0
+        return COST_OF_LOSS * loss + COST_OF_CROSSING * more
 
 
 def _starts(turned: Subpath, fixed: Subpath) -> list[float]:
     """Shares at which it may begin: a corner of one then falls on a corner of the other."""
-    shares = np.unique(np.round((turned.shares[:-1, None] - fixed.shares[None, :-1]) % 1.0, 9))
-    return [float(s) for s in shares[:: len(shares) // STARTS + 1]]
+    one, other = _few(turned.shares[:-1], MOST_CORNERS), _few(fixed.shares[:-1], MOST_CORNERS)
+    shares = np.unique(np.round((one[:, None] - other[None]) % 1.0, 9))
+    return [float(s) for s in _few(shares, STARTS)]
+
+
+def _few(values: Floats, most: int) -> Floats:
+    """Evenly chosen among them, the first included."""
+    return values[:: len(values) // most + 1]
 
 
 def _merged(a: Floats, b: Floats) -> Floats:

@@ -56,7 +56,7 @@ class Subpath:
         index = np.minimum(middles.astype(int), len(self.cubics) - 1)
         places = np.interp(shares, *self._measure)
         ends = np.clip(np.stack((places[:-1], places[1:])) - index, 0.0, 1.0)
-        cut = np.array([_part(self.cubics[i], low, high) for i, low, high in zip(index, *ends, strict=True)])
+        cut = _parts(self.cubics[index], *ends)
         # Neighbours meet to the last bit.
         cut[1:, 0] = cut[:-1, 3]
         return cut
@@ -153,19 +153,20 @@ def _straight(cubic: Floats) -> bool:
 
 def evaluated(cubic: Floats, t: Floats) -> Floats:
     """Points on cubics; the Bernstein form, over the last axis but one."""
-    a, b, c, d = np.moveaxis(cubic, -2, 0)
+    a, b, c, d = cubic[..., 0, :], cubic[..., 1, :], cubic[..., 2, :], cubic[..., 3, :]
     r = 1.0 - t
     return np.asarray(r**3 * a + 3.0 * r * r * t * b + 3.0 * r * t * t * c + t**3 * d)
 
 
-def _part(cubic: Floats, low: float, high: float) -> Floats:
-    """The part of a cubic between two parameters, by its blossom."""
+def _parts(cubics: Floats, low: Floats, high: Floats) -> Floats:
+    """The part of each cubic (n, 4, 2) between two parameters (n,) of its own, by its blossom."""
+    low, high = low[:, None], high[:, None]
 
-    def blossom(r: float, s: float, t: float) -> Floats:
-        first = [cubic[k] + (cubic[k + 1] - cubic[k]) * r for k in range(3)]
-        second = [first[k] + (first[k + 1] - first[k]) * s for k in range(2)]
-        return np.asarray(second[0] + (second[1] - second[0]) * t)
+    def blossom(r: Floats, s: Floats, t: Floats) -> Floats:
+        first = cubics[:, :3] + np.diff(cubics, axis=1) * r[:, None]
+        second = first[:, :2] + np.diff(first, axis=1) * s[:, None]
+        return np.asarray(second[:, 0] + (second[:, 1] - second[:, 0]) * t)
 
-    start = cubic[0] if low == 0.0 else blossom(low, low, low)
-    end = cubic[3] if high == 1.0 else blossom(high, high, high)
-    return np.array([start, blossom(low, low, high), blossom(low, high, high), end])
+    start = np.where(low == 0.0, cubics[:, 0], blossom(low, low, low))
+    end = np.where(high == 1.0, cubics[:, 3], blossom(high, high, high))
+    return np.stack((start, blossom(low, low, high), blossom(low, high, high), end), axis=1)

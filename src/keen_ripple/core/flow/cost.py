@@ -1,0 +1,69 @@
+"""What motion costs to work out: bounded, so that whatever is accepted is answered within about a second.
+
+The unit is the tape of one number. What moves between the same two values along the same curve as something else is
+worked out once, and counts as a number.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from keen_ripple.core.curves import Easing
+from keen_ripple.core.errors import TooMuchFault
+from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.limits import (
+    CHARACTERS_IN_TIME_OF_ONE_NUMBER,
+    MOST_MOVES,
+    NUMBERS_IN_TIME_OF_ONE_COLOUR,
+    NUMBERS_IN_TIME_OF_ONE_OUTLINE,
+)
+from keen_ripple.core.properties import BY_NAME
+from keen_ripple.core.values import Fade, Gradient
+
+NUMBERS = ("linear", "visible", "perspective", "discrete")
+
+
+class Budget:
+    """How much of it the transitions of one piece have taken so far."""
+
+    def __init__(self) -> None:
+        self._taken = 0
+        self._known: set[tuple[str, Any, Any, Easing]] = set()
+
+    def take(self, moves: Iterable[Move]) -> None:
+        """Counts the moves of one more transition. Raises TooMuchFault where it becomes too much."""
+        self._taken += sum(map(self._cost, moves))
+        if self._taken > MOST_MOVES:
+            raise TooMuchFault(
+                f"The transitions move more than {MOST_MOVES} values; a colour counts as "
+                f"{NUMBERS_IN_TIME_OF_ONE_COLOUR}, each outline of a path as {NUMBERS_IN_TIME_OF_ONE_OUTLINE}.",
+                place="/transitions",
+                value=self._taken,
+                remedy="Change less from state to state, or split the piece.",
+            )
+
+    def _cost(self, move: Move) -> int:
+        blend = BY_NAME[move.property].blend
+        if move.easing is None or blend in NUMBERS:
+            return 1
+        key = (blend, move.start, move.end, move.easing)
+        if key in self._known:
+            return 1
+        self._known.add(key)
+        return max(_weight(blend, move.start), _weight(blend, move.end))
+
+
+def _weight(blend: str, value: Any) -> int:
+    if blend == "path":
+        outlines = str(value).upper().count("M")
+        return NUMBERS_IN_TIME_OF_ONE_OUTLINE * outlines + len(value) // CHARACTERS_IN_TIME_OF_ONE_NUMBER
+    return NUMBERS_IN_TIME_OF_ONE_COLOUR * max(_colours(value), 1)
+
+
+def _colours(value: Any) -> int:
+    if isinstance(value, Fade):
+        return _colours(value.from_) + _colours(value.to)
+    if isinstance(value, Gradient):
+        return len(value.stops)
+    return len(value) if isinstance(value, tuple) else 1

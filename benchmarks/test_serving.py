@@ -19,6 +19,7 @@ from big import SHELVED, heavy_pieces, modest
 
 from keen_ripple.store import connect, migrate, pieces
 from keen_ripple.web import create_app
+from keen_ripple.web.serve import collect_seldom
 
 EDITS, FILMSTRIPS, COMMITS = 60, 8, 100
 
@@ -81,6 +82,7 @@ def test_edits_beside_filmstrips(address_modest: str, benchmark) -> None:
 @pytest.mark.parametrize("kind", heavy_pieces())
 def test_heaviest_edits(kind: str, tmp_path: Path, benchmark) -> None:
     """An edit of one transition, and one of all, of pieces at the limits; the peer is reading the document as JSON."""
+    collect_seldom()
     document = heavy_pieces()[kind]()
     client = create_app(tmp_path / "heavy.sqlite").test_client()
     assert client.post("/api/pieces", json={"document": document}).status_code == 201

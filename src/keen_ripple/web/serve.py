@@ -30,7 +30,7 @@ def serve(database: Path, port: int, *, with_demo: bool) -> None:
         raise Fault(
             f"Port {port} cannot be used: {error.strerror}.", remedy="Choose another with --port (make demo PORT=…)."
         ) from None
-    _collect_seldom()
+    collect_seldom()
     # Asked to end by another program it ends as it does by a key, and takes along what it began.
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     drawing.warm()
@@ -41,7 +41,7 @@ def serve(database: Path, port: int, *, with_demo: bool) -> None:
         print("Stopped.", file=sys.stderr)
 
 
-def _collect_seldom() -> None:
+def collect_seldom() -> None:
     """Full collections walk every object of every piece kept, in the middle of an edit; there is little to be found."""
     gc.collect()
     gc.freeze()

@@ -11,7 +11,7 @@ from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.flow.cost import Budget
 from keen_ripple.core.flow.finer import Finer
 from keen_ripple.core.flow.media import played, playing_on, rest_leg, rest_ms
-from keen_ripple.core.flow.moves import Move, length_ms, moves_of
+from keen_ripple.core.flow.moves import Move, Movers, length_ms
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.tape import KnownTracks, TapeTrack, tape_of, too_many_knots
 from keen_ripple.core.limits import MOST_KNOTS
@@ -62,6 +62,7 @@ def legs_of(
     """
     legs: dict[str, Leg] = {}
     budget = Budget()
+    movers = Movers(piece)
     for transition in piece.transitions:
         start = played(piece, poses[transition.from_], transition)
         length = length_ms(transition)
@@ -76,7 +77,7 @@ def legs_of(
             if old is not None and _same(draft, old):
                 legs[name] = old
             else:
-                moves = draft.moves or tuple(moves_of(piece, {**poses, transition.from_: start}, transition))
+                moves = draft.moves or tuple(movers.moves(transition, start, leg.after))
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
                 legs[name] = replace(draft, moves=moves, known=tracks)
             budget.take(legs[name].moves)

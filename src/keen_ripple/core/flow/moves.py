@@ -40,24 +40,35 @@ def length_ms(transition: Transition) -> int:
     return Spans(transition).length_ms
 
 
-def moves_of(piece: Piece, poses: Mapping[str, Pose], transition: Transition) -> Iterator[Move]:
-    """What the transition moves: the properties in which its two poses differ, in the order of the layers."""
-    before, after = poses[transition.from_], poses[transition.to]
-    states = {state.id: state for state in piece.states}
-    changes = states[transition.from_].changes, states[transition.to].changes
-    inside = laid_out(piece.layers)
-    spans = Spans(transition)
-    for layer, _ in walk(piece.layers):
-        names = {name for look in changes if layer.id in look for name in look[layer.id].model_fields_set}
-        if layer.id in inside:
-            names.update(LAID_OUT)
-        if layer.kind == "medium":
-            names.add("playhead")
-        old, new = before[layer.id], after[layer.id]
-        moved = [name for name in names if old[name] != new[name] and BY_NAME[name].blend != "layout"]
-        for name in sorted(moved, key=ORDER.__getitem__):
-            start, end, easing, _ = spans.of(layer.id, name)
-            if BY_NAME[name].blend == "discrete" or transition.style == "cross-fade":
-                # Nothing in between: at once, when its motion would begin.
-                end, easing = start, None
-            yield Move(layer.id, name, start, end, easing, old[name], new[name])
+class Movers:
+    """What may move at all in a piece; made ready once for all of its transitions."""
+
+    def __init__(self, piece: Piece) -> None:
+        inside = laid_out(piece.layers)
+        self._changes = {state.id: state.changes for state in piece.states}
+        # In the order of painting, each with what may move of it in every transition.
+        self._always = [
+            (
+                layer.id,
+                {*(LAID_OUT if layer.id in inside else ()), *(("playhead",) if layer.kind == "medium" else ())},
+            )
+            for layer, _ in walk(piece.layers)
+        ]
+
+    def moves(self, transition: Transition, before: Pose, after: Pose) -> Iterator[Move]:
+        """What the transition moves: the properties in which its two poses differ, in the order of the layers."""
+        one, other = self._changes[transition.from_], self._changes[transition.to]
+        spans = Spans(transition)
+        at_once = transition.style == "cross-fade"
+        for layer, always in self._always:
+            if not always and layer not in one and layer not in other:
+                continue
+            names = always.union(*(look[layer].model_fields_set for look in (one, other) if layer in look))
+            old, new = before[layer], after[layer]
+            moved = [name for name in names if old[name] != new[name] and BY_NAME[name].blend != "layout"]
+            for name in sorted(moved, key=ORDER.__getitem__):
+                start, end, easing, _ = spans.of(layer, name)
+                if at_once or BY_NAME[name].blend == "discrete":
+                    # Nothing in between: at once, when its motion would begin.
+                    end, easing = start, None
+                yield Move(layer, name, start, end, easing, old[name], new[name])

@@ -37,7 +37,17 @@ CORE_STANDARD = {
     *("__future__", "base64", "binascii", "bisect", "collections", "copy", "dataclasses", "fractions", "functools"),
     *("itertools", "json", "math", "re", "struct", "types", "typing", "zlib"),
 }
-CORE_PACKAGES = {"coloraide", "fontTools", "jsonpatch", "jsonpointer", "keen_ripple", "numpy", "pydantic", "tinycss2"}
+CORE_PACKAGES = {
+    "coloraide",
+    "fontTools",
+    "jsonpatch",
+    "jsonpointer",
+    "keen_ripple",
+    "numpy",
+    "pydantic",
+    "tinycss2",
+    "typing_extensions",
+}
 FRONTEND = {"shared": {"shared", "api"}, "api": {"api"}, "features": {"shared", "api", "features", "app"}}
 
 

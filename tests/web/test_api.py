@@ -363,7 +363,7 @@ def test_a_piece_is_asked_and_stays_as_it_is(client: FlaskClient) -> None:
 @pytest.mark.parametrize(
     ("path", "wish", "says"),
     [
-        ("between", {"from": "slack", "to": "ebb", "count": 0, "easing": "linear"}, "1 to 100"),
+        ("between", {"from": "slack", "to": "ebb", "count": 0, "easing": "linear"}, "count is 0. Give 1 or more"),
         ("between", {"from": "slack", "to": "ebb", "count": 1, "easing": "wobble"}, "is not an easing function"),
         ("between", {"from": "slack", "to": "moon", "count": 1, "easing": "linear"}, "no state 'moon'"),
         ("path", {"layer": "moon", "every_ms": 100}, "no layer 'moon'"),
@@ -418,8 +418,8 @@ def test_presets_are_shared_by_all_pieces(client: FlaskClient) -> None:
     assert client.get("/api/presets").get_json() == {"presets": [{"name": "Harbour", "timing": spring}]}
     for wish, says in (
         ({"name": "", "timing": spring}, "1 to 40"),
-        ({"name": "x", "timing": {"kind": "curve", "duration_ms": -1}}, "no timing"),
-        ({"name": "x", "timing": {"kind": "spring", "stiffness": 1e6, "damping": 1e-6}}, "no timing"),
+        ({"name": "x", "timing": {"kind": "curve", "duration_ms": -1}}, "Give 0 or more"),
+        ({"name": "x", "timing": {"kind": "spring", "stiffness": 1e6, "damping": 1e-6}}, "Raise the damping"),
     ):
         answer = client.post("/api/presets", json=wish)
         assert answer.status_code == 400

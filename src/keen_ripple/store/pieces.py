@@ -36,7 +36,7 @@ SELECT = """
 
 
 @dataclass(frozen=True)
-class Head:
+class ShelfEntry:
     """What the shelf tells of a piece before it is looked at; `fault` says what is wrong with a row that is none."""
 
     row: int
@@ -51,7 +51,7 @@ class Head:
     fault: str | None = None
 
 
-def shelf(conn: Connection) -> list[Head]:
+def shelf(conn: Connection) -> list[ShelfEntry]:
     """All pieces that have not been removed, in their order. One that is damaged hides none of the others."""
     rows = conn.execute("""
         SELECT rowid, id, revision, total_ms, loop_ms, json_valid(document) AS valid,
@@ -61,13 +61,13 @@ def shelf(conn: Connection) -> list[Head]:
     return [_head(row) for row in rows]
 
 
-def _head(row: Row) -> Head:
+def _head(row: Row) -> ShelfEntry:
     name, width, height = json.loads(row["head"]) if row["valid"] else (None, None, None)
     if isinstance(name, str) and isinstance(width, int | float) and isinstance(height, int | float):
         known = (row["total_ms"], row["loop_ms"])
-        return Head(row["rowid"], row["id"], row["revision"], _shown(name), width, height, *known)
+        return ShelfEntry(row["rowid"], row["id"], row["revision"], _shown(name), width, height, *known)
     name = _shown(row["id"])
-    return Head(row["rowid"], name, row["revision"], name, 1, 1, fault="What is stored here is no piece.")
+    return ShelfEntry(row["rowid"], name, row["revision"], name, 1, 1, fault="What is stored here is no piece.")
 
 
 def _shown(text: str) -> str:

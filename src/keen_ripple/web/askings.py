@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from typing import Any
-
 import numpy as np
-from flask import Blueprint, Response, current_app, jsonify, request
+from flask import Blueprint, Response, current_app, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.colour import colour_text
@@ -19,57 +16,51 @@ from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.render import colour_at
 from keen_ripple.store import pieces
 from keen_ripple.web import pictures, revisions
+from keen_ripple.web.contract.answers import Colour, Points, Steps
+from keen_ripple.web.contract.bodies import BetweenStates, ColourAt, PathOf, Trial, body
+from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 from keen_ripple.web.drawing import drawn
-from keen_ripple.web.errors import RequestFault
 from keen_ripple.web.playback import answer
-from keen_ripple.web.requests import body, field, number
 
 blueprint = Blueprint("askings", __name__, url_prefix="/api/pieces/<piece_id>")
 
-MOST_STEPS = 100
 # Of pictures, in px for each px of the piece.
 LARGEST = 8.0
 LATEST_MS = 1e9
 
 
-def _state(timeline: Timeline, wish: Mapping[str, Any]) -> str:
-    name = field(wish, "state", str)
+def _known_state(timeline: Timeline, name: str) -> str:
     if name not in timeline.poses:
         known = ", ".join(timeline.poses)
         raise RequestFault(f"There is no state {name!r}.", place="/state", value=name, remedy=f"Known: {known}.")
-    return str(name)
+    return name
 
 
 @blueprint.post("/trial")
 def trial(piece_id: str) -> ResponseReturnValue:
     """{patch} → all that would be computed of the piece with this edit made."""
     stored = pieces.load(connection(), piece_id)
-    document, _ = patches.apply(stored.document, field(body(), "patch", list))
+    document, _ = patches.apply(stored.document, body(Trial).patch)
     before = revisions.timeline_of_revision(current_app.config["DATABASE"], stored)
-    return jsonify(answer(timeline_of(read_piece(document), before)))
+    return answer(timeline_of(read_piece(document), before)).told()
 
 
 @blueprint.post("/between")
 def between(piece_id: str) -> ResponseReturnValue:
     """{from, to, count, easing} → what each of `count` states on the way would say, spread along the easing."""
-    wish = body()
-    count, easing = field(wish, "count", int), parse_easing(field(wish, "easing", str))
-    if not 1 <= count <= MOST_STEPS:
-        raise RequestFault(
-            f"{count} states cannot lie between.", place="/count", value=count, remedy="Ask for 1 to 100."
-        )
-    shares = easing(np.arange(1, count + 1) / (count + 1.0)).tolist()
-    start, end = field(wish, "from", str), field(wish, "to", str)
-    return jsonify({"steps": inbetweens(revisions.current_timeline(piece_id).piece, start, end, shares)})
+    wish = body(BetweenStates)
+    shares = parse_easing(wish.easing)(np.arange(1, wish.count + 1) / (wish.count + 1.0)).tolist()
+    piece = revisions.current_timeline(piece_id).piece
+    return Steps(steps=inbetweens(piece, wish.from_, wish.to, shares)).told()
 
 
 @blueprint.post("/path")
 def path(piece_id: str) -> ResponseReturnValue:
     """{layer, every_ms} → points [x, y] of the layer's pivot at equal times of the run."""
-    wish = body()
-    points = motion_path(revisions.current_timeline(piece_id), field(wish, "layer", str), number(wish, "every_ms"))
-    return jsonify({"points": points.round(2).tolist()})
+    wish = body(PathOf)
+    points = motion_path(revisions.current_timeline(piece_id), wish.layer, wish.every_ms)
+    return Points(points=[(x, y) for x, y in points.round(2).tolist()]).told()
 
 
 @blueprint.get("/filmstrip.png")
@@ -102,8 +93,8 @@ def _within(value: float, low: float, high: float) -> float:
 @blueprint.post("/colour")
 def colour(piece_id: str) -> ResponseReturnValue:
     """{state, x, y} → the colour that the state's pose shows there, in px of the piece; `none` outside of it."""
-    wish = body()
+    wish = body(ColourAt)
     timeline = revisions.current_timeline(piece_id)
-    pose = timeline.poses[_state(timeline, wish)]
-    r, g, b, alpha = colour_at(timeline.piece, pose, number(wish, "x"), number(wish, "y"))
-    return jsonify({"colour": colour_text((r, g, b, alpha / 255.0)) if alpha else "none"})
+    pose = timeline.poses[_known_state(timeline, wish.state)]
+    r, g, b, alpha = colour_at(timeline.piece, pose, wish.x, wish.y)
+    return Colour(colour=colour_text((r, g, b, alpha / 255.0)) if alpha else "none").told()

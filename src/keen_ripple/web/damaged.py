@@ -5,10 +5,11 @@ They are asked for by the number of their row, since nothing else of them can be
 
 from __future__ import annotations
 
-from flask import Blueprint, Response, jsonify
+from flask import Blueprint, Response
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.store import atomic, history, pieces
+from keen_ripple.web.contract.answers import History, PastRevision, Row
 from keen_ripple.web.database import connection
 
 blueprint = Blueprint("damaged", __name__, url_prefix="/api/damaged/<int:row>")
@@ -30,7 +31,7 @@ def what_happened(row: int) -> ResponseReturnValue:
     conn = connection()
     piece_id, _ = pieces.stored_bytes(conn, row)
     found = history.labels(conn, piece_id, MOST_LABELS)
-    return jsonify({"history": [{"revision": revision, "label": label} for revision, label in found]})
+    return History(history=[PastRevision(revision=revision, label=label) for revision, label in found]).told()
 
 
 @blueprint.delete("")
@@ -39,4 +40,4 @@ def remove(row: int) -> ResponseReturnValue:
     with atomic(conn):
         piece_id, _ = pieces.stored_bytes(conn, row)
         pieces.set_removed(conn, piece_id, True)
-    return jsonify({"row": row})
+    return Row(row=row).told()

@@ -8,15 +8,15 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from flask import Blueprint, current_app, jsonify
+from flask import Blueprint, current_app
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import read_text
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import Connection, atomic, history, pieces
 from keen_ripple.web import revisions
+from keen_ripple.web.contract.bodies import At, Edit, body
 from keen_ripple.web.database import connection
-from keen_ripple.web.requests import body, field
 
 blueprint = Blueprint("edits", __name__, url_prefix="/api/pieces/<piece_id>")
 
@@ -26,25 +26,21 @@ LONGEST_BURST = 100
 
 @blueprint.patch("")
 def edit(piece_id: str) -> ResponseReturnValue:
-    """One named edit: {revision, label, patch, burst}. Answers with what it changed, or 409 with what came in between.
-
-    Edits that follow each other with the same `burst`, which may be left out, are undone together.
-    """
-    wish = {"burst": "", **body()}
-    revision, label, patch = field(wish, "revision", int), field(wish, "label", str), field(wish, "patch", list)
-    burst = field(wish, "burst", str)[:LONGEST_BURST] or None
-    return _change(piece_id, lambda conn: history.edit(conn, piece_id, revision, label[:LONGEST_LABEL], patch, burst))
+    """One named edit. Answers with what it changed, or 409 with what came in between."""
+    wish = body(Edit)
+    label, burst = wish.label[:LONGEST_LABEL], wish.burst[:LONGEST_BURST] or None
+    return _change(piece_id, lambda conn: history.edit(conn, piece_id, wish.revision, label, wish.patch, burst))
 
 
 @blueprint.post("/undo")
 def undo(piece_id: str) -> ResponseReturnValue:
-    revision = field(body(), "revision", int)
+    revision = body(At).revision
     return _change(piece_id, lambda conn: history.undo(conn, piece_id, revision))
 
 
 @blueprint.post("/redo")
 def redo(piece_id: str) -> ResponseReturnValue:
-    revision = field(body(), "revision", int)
+    revision = body(At).revision
     return _change(piece_id, lambda conn: history.redo(conn, piece_id, revision))
 
 
@@ -55,7 +51,7 @@ def _change(piece_id: str, propose: Callable[[Connection], history.Change]) -> R
         change = propose(conn)
         before = revisions.timeline_if_playable(database, change.before)
         after = timeline_of(read_text(change.text), before)
-        answer = jsonify(revisions.changed(change, after, before))
+        answer = revisions.changed(change, after, before).told()
         history.record(conn, change)
         pieces.set_lengths(conn, piece_id, after.run.total_ms, after.run.loop_ms)
     revisions.remember(database, change.after, after)

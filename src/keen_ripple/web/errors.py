@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Flask, current_app, jsonify
+from flask import Flask, current_app
 from flask.typing import ResponseReturnValue
 from werkzeug.exceptions import HTTPException
 
@@ -13,17 +13,12 @@ from keen_ripple.store import DatabaseError, fault_of
 from keen_ripple.store.faults import Busy, DiskFull, StoreFault
 from keen_ripple.store.history import NothingToDo, Stale
 from keen_ripple.store.pieces import Missing
+from keen_ripple.web.contract.answers import ErrorTold, Failure, FaultTold, OtherEdit
+from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.drawing import TooManyPictures
 
 STATUS: dict[type[Fault], int] = {Stale: 409, Missing: 404, NothingToDo: 409}
-STATUS |= {DiskFull: 507, Busy: 503, StoreFault: 500, TooManyPictures: 503}
-
-
-class RequestFault(Fault):
-    """A request that is not what the API takes."""
-
-
-STATUS[RequestFault] = 400
+STATUS |= {DiskFull: 507, Busy: 503, StoreFault: 500, TooManyPictures: 503, RequestFault: 400}
 
 
 def install(app: Flask) -> None:
@@ -34,12 +29,13 @@ def install(app: Flask) -> None:
 
 
 def _fault(fault: Fault) -> ResponseReturnValue:
-    body: dict[str, Any] = {"error": {"kind": type(fault).__name__, **_one(fault)}}
+    more: dict[str, Any] = {}
     if isinstance(fault, DocumentFault):
-        body["error"]["all"] = [_one(each) for each in fault.all or (fault,)]
+        more["all"] = tuple(FaultTold(**_one(each)) for each in fault.all or (fault,))
     if isinstance(fault, Stale):
-        body["error"] |= {"revision": fault.revision, "changes": fault.changes}
-    return jsonify(body), STATUS.get(type(fault), 422)
+        more |= {"revision": fault.revision, "changes": tuple(OtherEdit(**change) for change in fault.changes)}
+    error = ErrorTold(kind=type(fault).__name__, **_one(fault), **more)
+    return Failure(error=error).told(STATUS.get(type(fault), 422))
 
 
 def _one(fault: Fault) -> dict[str, Any]:
@@ -47,13 +43,14 @@ def _one(fault: Fault) -> dict[str, Any]:
 
 
 def _http(error: HTTPException) -> ResponseReturnValue:
-    fault = {"kind": "Http", "message": error.description, "place": "", "value": None, "remedy": ""}
-    return jsonify({"error": fault}), error.code or 500
+    return _said("Http", error.description or "", "", error.code or 500)
 
 
 def _unforeseen(error: Exception) -> ResponseReturnValue:
     """A fault of ours: told without its inside, which goes to the log."""
     current_app.logger.exception("A request could not be answered.", exc_info=error)
-    message = "Keen Ripple could not do this; nothing was stored."
-    fault = {"kind": "Unforeseen", "message": message, "place": "", "value": None, "remedy": "Try something else."}
-    return jsonify({"error": fault}), 500
+    return _said("Unforeseen", "Keen Ripple could not do this; nothing was stored.", "Try something else.", 500)
+
+
+def _said(kind: str, message: str, remedy: str, status: int) -> ResponseReturnValue:
+    return Failure(error=ErrorTold(kind=kind, message=message, place="", value=None, remedy=remedy)).told(status)

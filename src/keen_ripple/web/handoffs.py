@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Any
-
-from flask import Blueprint, Response, jsonify
+from flask import Blueprint, Response
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import read_piece
@@ -12,8 +10,9 @@ from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.handoff import FORMATS, Format
 from keen_ripple.store import pieces
 from keen_ripple.web import revisions
+from keen_ripple.web.contract.answers import HandoffReport, Handoffs, Refusal
+from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
-from keen_ripple.web.errors import RequestFault
 
 blueprint = Blueprint("handoffs", __name__, url_prefix="/api/pieces/<piece_id>/handoff")
 
@@ -22,13 +21,13 @@ blueprint = Blueprint("handoffs", __name__, url_prefix="/api/pieces/<piece_id>/h
 def reports(piece_id: str) -> ResponseReturnValue:
     """What each format would hold of the piece, what it would leave out, and why it would be refused."""
     timeline = revisions.current_timeline(piece_id)
-    return jsonify({"formats": [_report(form, timeline) for form in FORMATS.values()]})
+    return Handoffs(formats=[_report(form, timeline) for form in FORMATS.values()]).told()
 
 
-def _report(form: Format, timeline: Timeline) -> dict[str, Any]:
+def _report(form: Format, timeline: Timeline) -> HandoffReport:
     found = form.report(timeline)
-    refused = [{"message": fault.message, "place": fault.place, "remedy": fault.remedy} for fault in found.refused]
-    return {"name": form.name, "holds": found.holds, "leaves_out": found.leaves_out, "refused": refused}
+    refused = [Refusal(message=fault.message, place=fault.place, remedy=fault.remedy) for fault in found.refused]
+    return HandoffReport(name=form.name, holds=found.holds, leaves_out=found.leaves_out, refused=refused)
 
 
 @blueprint.get("/<name>")

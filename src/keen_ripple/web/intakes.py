@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, jsonify, request
+from flask import Blueprint, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.intake import take_svg
-from keen_ripple.web.requests import body, field
+from keen_ripple.web.contract.answers import Artwork
+from keen_ripple.web.contract.bodies import Drawing, body
 
 blueprint = Blueprint("intakes", __name__, url_prefix="/api/intake")
 
@@ -19,10 +20,10 @@ def take() -> ResponseReturnValue:
     if request.mimetype == "image/svg+xml":
         name, data = request.args.get("name", ""), request.get_data()
     else:
-        wish = body()
-        name, data = field(wish, "name", str), field(wish, "svg", str).encode("utf-8", "replace")
+        wish = body(Drawing)
+        name, data = wish.name, wish.svg.encode("utf-8", "replace")
     taken = take_svg(data, name[:LONGEST_NAME])
     taken.piece()
     document = taken.document
     artwork = {key: document[key] for key in ("name", "width", "height", "layers")}
-    return jsonify({**artwork, "notes": taken.notes})
+    return Artwork(**artwork, notes=taken.notes).told()

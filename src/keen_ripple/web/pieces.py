@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 import re
-from dataclasses import asdict
 from typing import Any
 
-from flask import Blueprint, Response, current_app, jsonify, request
+from flask import Blueprint, Response, current_app, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import read_piece
@@ -15,10 +14,12 @@ from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import Connection, atomic, pieces
 from keen_ripple.web import revisions
+from keen_ripple.web.contract import answers
+from keen_ripple.web.contract.bodies import NewPiece, body
+from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 from keen_ripple.web.etags import VERSION, unless_known
 from keen_ripple.web.playback import answer
-from keen_ripple.web.requests import body, field
 
 blueprint = Blueprint("pieces", __name__, url_prefix="/api/pieces")
 
@@ -37,7 +38,7 @@ def shelf() -> ResponseReturnValue:
             for piece_id in unknown:
                 _measure(conn, piece_id)
         heads = pieces.shelf(conn)
-    return unless_known(jsonify({"pieces": [asdict(head) for head in heads]}))
+    return unless_known(answers.Shelf(pieces=heads).told())
 
 
 def _measure(conn: Connection, piece_id: str) -> None:
@@ -52,7 +53,7 @@ def _measure(conn: Connection, piece_id: str) -> None:
 @blueprint.post("")
 def add() -> ResponseReturnValue:
     """A new empty piece by `name`, a copy of the piece `copy_of`, or the piece `document`; its id, if that is free."""
-    wish = body()
+    wish = body(NewPiece)
     conn = connection()
     with atomic(conn):
         document = _wanted(conn, wish)
@@ -61,19 +62,20 @@ def add() -> ResponseReturnValue:
         answer(timeline)
         pieces.add(conn, document)
         pieces.set_lengths(conn, document["id"], timeline.run.total_ms, timeline.run.loop_ms)
-    return jsonify({"id": document["id"]}), 201
+    return answers.Made(id=document["id"]).told(201)
 
 
-def _wanted(conn: Connection, wish: dict[str, Any]) -> dict[str, Any]:
-    if "document" in wish:
-        document = dict(field(wish, "document", dict))
-        read_piece(document)
-        return document
-    if "copy_of" in wish:
-        original = pieces.load(conn, field(wish, "copy_of", str)).document
+def _wanted(conn: Connection, wish: NewPiece) -> dict[str, Any]:
+    if wish.document is not None:
+        read_piece(wish.document)
+        return dict(wish.document)
+    if wish.copy_of is not None:
+        original = pieces.load(conn, wish.copy_of).document
         name = _copied(original["name"])
         return {**original, "name": name, "id": _id_of(name)}
-    name = field(wish, "name", str).strip()
+    if wish.name is None:
+        raise RequestFault("name is missing.", place="/name", remedy="Name the piece, or send a document.")
+    name = wish.name.strip()
     return {**_empty(name), "id": _id_of(name)}
 
 
@@ -87,7 +89,7 @@ def show(piece_id: str) -> ResponseReturnValue:
     key = f"{stored.revision}-{len(stored.undo or '')}-{VERSION}"
     if request.if_none_match.contains(key):
         return Response(status=304)
-    response = jsonify(revisions.whole(current_app.config["DATABASE"], stored))
+    response = revisions.whole(current_app.config["DATABASE"], stored).told()
     response.set_etag(key)
     response.headers["Cache-Control"] = "no-cache"
     return response
@@ -96,7 +98,7 @@ def show(piece_id: str) -> ResponseReturnValue:
 @blueprint.get("/<piece_id>/revision")
 def revision(piece_id: str) -> ResponseReturnValue:
     """The number of the newest revision: asked for again and again by whoever wants to follow."""
-    return jsonify({"revision": pieces.revision_of(connection(), piece_id)})
+    return answers.Revision(revision=pieces.revision_of(connection(), piece_id)).told()
 
 
 @blueprint.delete("/<piece_id>")
@@ -113,7 +115,7 @@ def _set_removed(piece_id: str, removed: bool) -> ResponseReturnValue:
     conn = connection()
     with atomic(conn):
         pieces.set_removed(conn, piece_id, removed)
-    return jsonify({"id": piece_id})
+    return answers.Made(id=piece_id).told()
 
 
 def _empty(name: str) -> dict[str, Any]:

@@ -14,14 +14,20 @@ from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.flow.undercurrents import course_tape
 from keen_ripple.core.measures.readings import leg_reading
-from keen_ripple.core.measures.seam import is_alike_at_seam
+from keen_ripple.core.measures.seam import SeamTold, is_alike_at_seam
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.core.values.plain import plain
 from keen_ripple.render import measured_seam
+from keen_ripple.web.contract.answers import Computed, RunningUndercurrent, RunReading, TransitionReading
+from keen_ripple.web.contract.parts import PackedTape
 
 
-def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
-    """What differs from `before`, as JSON: changed poses and transitions, and the run with its seam.
+def answer(after: Timeline, before: Timeline | None = None) -> Computed:
+    """What differs from `before`, the run with its seam always included. Raises TooMuchFault."""
+    return Computed(**differences(after, before))
+
+
+def differences(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
+    """The same by the names of `Computed`: changed poses and transitions, and the run with its seam.
 
     The tape of a changed transition holds only the tracks that changed; its moves name all that it has. Raises
     TooMuchFault.
@@ -34,54 +40,55 @@ def answer(after: Timeline, before: Timeline | None = None) -> dict[str, Any]:
         "run": _run(after),
         "seam": _seam(after, before),
         "transitions": {
-            key: {**leg_reading(leg), "tape": packed(_fresh(leg, old_legs.get(key)))}
-            for key, leg in after.legs.items()
-            if old_legs.get(key) is not leg
+            key: _transition(leg, old_legs.get(key)) for key, leg in after.legs.items() if old_legs.get(key) is not leg
         },
     }
 
 
-def differences(after: Timeline, before: Timeline | None) -> dict[str, Any]:
-    """The same, without the run where it is as it was. Raises TooMuchFault."""
-    computed = answer(after, before)
-    if before is not None and _run(before) == computed["run"]:
-        del computed["run"]
-    return computed
+def is_same_run(after: Timeline, before: Timeline) -> bool:
+    """Whether the page knows the run already."""
+    return _run(after) == _run(before)
 
 
-_runs: WeakKeyDictionary[Timeline, dict[str, Any]] = WeakKeyDictionary()
+def _transition(leg: Leg, old: Leg | None) -> TransitionReading:
+    return {**leg_reading(leg), "tape": packed(_fresh(leg, old))}
 
 
-def _run(timeline: Timeline) -> dict[str, Any]:
-    """The run as JSON, with what else goes on in it; worked out once."""
+_runs: WeakKeyDictionary[Timeline, RunReading] = WeakKeyDictionary()
+
+
+def _run(timeline: Timeline) -> RunReading:
+    """The run with what else goes on in it; worked out once."""
     if timeline not in _runs:
         run = timeline.run
-        _runs[timeline] = {
-            **run.to_json(),
-            "total_ms": run.total_ms,
-            "final_state": run.final_state,
-            "transitions": [segment.transition for segment in run.segments],
-            "legs": [segment.leg for segment in run.segments],
-            "plays": run.plays,
-            "common_loop_ms": run.common_loop_ms,
-            "undercurrents": [
-                {
-                    "id": u.id,
-                    "period_ms": u.period_ms,
-                    "states": u.states,
-                    "tape": packed(course_tape(u, timeline.piece.blend, timeline.finer)),
-                }
+        _runs[timeline] = RunReading(
+            lead_in_ms=run.lead_in_ms,
+            loop_ms=run.loop_ms,
+            total_ms=run.total_ms,
+            final_state=run.final_state,
+            segments=[segment.to_json() for segment in run.segments],
+            transitions=[segment.transition for segment in run.segments],
+            legs=[segment.leg for segment in run.segments],
+            plays=run.plays,
+            common_loop_ms=run.common_loop_ms,
+            undercurrents=[
+                RunningUndercurrent(
+                    id=u.id,
+                    period_ms=u.period_ms,
+                    states=u.states,
+                    tape=packed(course_tape(u, timeline.piece.blend, timeline.finer)),
+                )
                 for u in timeline.piece.undercurrents
             ],
-        }
+        )
     return _runs[timeline]
 
 
 # Most edits leave the seam as it is, and it takes a third of the time of an answer.
-_seams: WeakKeyDictionary[Timeline, dict[str, Any] | None] = WeakKeyDictionary()
+_seams: WeakKeyDictionary[Timeline, SeamTold | None] = WeakKeyDictionary()
 
 
-def _seam(after: Timeline, before: Timeline | None) -> dict[str, Any] | None:
+def _seam(after: Timeline, before: Timeline | None) -> SeamTold | None:
     known = before in _seams and is_alike_at_seam(after, before) if before else False
     if before and known:
         found = _seams[before]
@@ -98,25 +105,21 @@ def _fresh(leg: Leg, old: Leg | None) -> list[TapeTrack]:
     return [track for track in leg.tape if id(track) not in known]
 
 
-def packed(tape: Sequence[TapeTrack]) -> dict[str, Any]:
-    """A tape as one base64 text of little-endian Float32: for each track its times, then its rows."""
+def packed(tape: Sequence[TapeTrack]) -> PackedTape:
+    """A tape as the page reads it."""
     numbers = [part for track in tape for part in (track.times_ms, track.rows.ravel())]
     data = np.concatenate(numbers) if numbers else np.empty(0)
     return {
-        "tracks": [[t.layer, t.property, len(t.times_ms), t.rows.shape[1], t.form] for t in tape],
+        "tracks": [(t.layer, t.property, len(t.times_ms), t.rows.shape[1], t.form) for t in tape],
         "data": base64.b64encode(data.astype("<f4").tobytes()).decode("ascii"),
     }
 
 
-def _changed_poses(after: Mapping[str, Pose], before: Mapping[str, Pose]) -> dict[str, Any]:
-    changed: dict[str, Any] = {}
+def _changed_poses(after: Mapping[str, Pose], before: Mapping[str, Pose]) -> dict[str, Pose]:
+    changed: dict[str, Pose] = {}
     for state, pose in after.items():
         old = before.get(state, {})
-        looks = {
-            layer: {name: plain(value) for name, value in look.items()}
-            for layer, look in pose.items()
-            if old.get(layer) != look
-        }
+        looks = {layer: look for layer, look in pose.items() if old.get(layer) != look} if old is not pose else {}
         if looks or state not in before:
             changed[state] = looks
     return changed

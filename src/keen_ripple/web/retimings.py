@@ -5,14 +5,14 @@ from __future__ import annotations
 from collections.abc import Callable, Mapping
 
 import jsonpatch
-from flask import Blueprint, jsonify
+from flask import Blueprint
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, written
 from keen_ripple.core.operations.retime import fitted, quantised, scaled
 from keen_ripple.web import revisions
-from keen_ripple.web.errors import RequestFault
-from keen_ripple.web.requests import body, field, number
+from keen_ripple.web.contract.answers import Retimed
+from keen_ripple.web.contract.bodies import Retiming, body
 
 blueprint = Blueprint("retimings", __name__, url_prefix="/api/pieces/<piece_id>")
 
@@ -26,13 +26,8 @@ WAYS: Mapping[str, tuple[str, Callable[[Piece, float], Piece]]] = {
 @blueprint.post("/retime")
 def retime(piece_id: str) -> ResponseReturnValue:
     """{by: factor | length | frames, value} → the patch that would do it, and its label."""
-    wish = body()
-    by = field(wish, "by", str)
-    if by not in WAYS:
-        raise RequestFault(f"{by!r} is no way to retime.", place="/by", value=by, remedy=f"Use {', '.join(WAYS)}.")
-    value = number(wish, "value")
-    label, way = WAYS[by]
+    wish = body(Retiming)
+    label, way = WAYS[wish.by]
     before = revisions.current_timeline(piece_id).piece
-    after = way(before, value)
-    patch = jsonpatch.make_patch(written(before), written(after)).patch
-    return jsonify({"label": label.format(value), "patch": patch})
+    patch = jsonpatch.make_patch(written(before), written(way(before, wish.value))).patch
+    return Retimed(label=label.format(wish.value), patch=patch).told()

@@ -14,8 +14,9 @@ from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.store import pieces
 from keen_ripple.store.history import Change
 from keen_ripple.store.pieces import StoredPiece
+from keen_ripple.web.contract.answers import ChangeAnswer, WholeAnswer
 from keen_ripple.web.database import connection
-from keen_ripple.web.playback import answer, differences
+from keen_ripple.web.playback import differences, is_same_run
 
 KEPT = 32
 _kept: OrderedDict[tuple[str, str, int], Timeline] = OrderedDict()
@@ -56,14 +57,18 @@ def current_timeline(piece_id: str) -> Timeline:
     return timeline_of_revision(current_app.config["DATABASE"], pieces.load(connection(), piece_id))
 
 
-def whole(database: str, piece: StoredPiece) -> dict[str, Any]:
-    """A piece with all that is computed of it, as JSON."""
-    return {**_head(piece), "document": piece.document, **answer(timeline_of_revision(database, piece))}
+def whole(database: str, piece: StoredPiece) -> WholeAnswer:
+    """A piece with all that is computed of it."""
+    computed = differences(timeline_of_revision(database, piece))
+    return WholeAnswer(**_head(piece), document=piece.document, **computed)
 
 
-def changed(change: Change, after: Timeline, before: Timeline | None) -> dict[str, Any]:
-    """What one edit changed, as JSON: the patch and the computed differences."""
-    return {**_head(change.after), "patch": change.patch, **differences(after, before)}
+def changed(change: Change, after: Timeline, before: Timeline | None) -> ChangeAnswer:
+    """What one edit changed: the patch and the computed differences."""
+    computed = differences(after, before)
+    if before is not None and is_same_run(after, before):
+        del computed["run"]
+    return ChangeAnswer(**_head(change.after), patch=change.patch, **computed)
 
 
 def _head(piece: StoredPiece) -> dict[str, Any]:

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, jsonify
+from flask import Blueprint
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document.wishes import spring_wished
 from keen_ripple.core.measures.readings import timing_reading
-from keen_ripple.web.requests import body, number
+from keen_ripple.web.contract.answers import FittedSpring
+from keen_ripple.web.contract.bodies import SpringShape, body
 
 blueprint = Blueprint("springs", __name__, url_prefix="/api/springs")
 
@@ -18,10 +19,7 @@ def fit() -> ResponseReturnValue:
 
     Mass (1) and velocity (0) may be left out.
     """
-    wish = {"mass": 1.0, "velocity": 0.0, **body()}
-    overshoot, settling_ms, mass, velocity = (
-        number(wish, name) for name in ("overshoot", "settling_ms", "mass", "velocity")
-    )
-    spring, held = spring_wished(overshoot, settling_ms, mass, velocity)
+    wish = body(SpringShape)
+    spring, held = spring_wished(wish.overshoot, wish.settling_ms, wish.mass, wish.velocity)
     timing = spring.model_dump(mode="json", exclude_unset=True)
-    return jsonify({"timing": timing, "reading": timing_reading(spring), "held": held})
+    return FittedSpring(timing=timing, reading=timing_reading(spring), held=held).told()

@@ -4,18 +4,20 @@ from __future__ import annotations
 
 from typing import Any
 
-from flask import Blueprint, current_app, jsonify
+from flask import Blueprint, current_app
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, read_piece, written
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.core.operations.takes import differences, varied
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import atomic, pieces, takes
 from keen_ripple.web import revisions
+from keen_ripple.web.contract import answers
+from keen_ripple.web.contract.bodies import NewTake, body
 from keen_ripple.web.database import connection
 from keen_ripple.web.playback import answer
-from keen_ripple.web.requests import body, field, number, timing
 
 blueprint = Blueprint("takes", __name__, url_prefix="/api/pieces/<piece_id>/takes")
 
@@ -30,39 +32,43 @@ def show(piece_id: str) -> ResponseReturnValue:
     stored = pieces.load(conn, piece_id)
     now = revisions.timeline_of_revision(current_app.config["DATABASE"], stored)
     fitting: list[Piece] = []
-    shown: list[dict[str, Any]] = []
+    shown: list[answers.Take] = []
     for take in takes.takes_of(conn, piece_id):
-        entry: dict[str, Any] = {"number": take.number, "name": take.name, "transitions": take.transitions}
+        computed, told = None, None
         try:
             timeline = timeline_of(read_piece({**stored.document, "transitions": take.transitions}))
+            computed = answer(timeline)
             fitting.append(timeline.piece)
-            shown.append({**entry, "computed": answer(timeline, None), "fault": None})
         except Fault as fault:
-            shown.append({**entry, "computed": None, "fault": f"{fault.message} {fault.remedy}".strip()})
-    table = [{"transition": name, "cells": cells} for name, cells in differences([now.piece, *fitting])]
-    return jsonify({"takes": shown, "table": table})
+            told = f"{fault.message} {fault.remedy}".strip()
+        shown.append(
+            answers.Take(
+                number=take.number, name=take.name, transitions=take.transitions, computed=computed, fault=told
+            )
+        )
+    table = [answers.Difference(transition=name, cells=cells) for name, cells in differences([now.piece, *fitting])]
+    return answers.Takes(takes=shown, table=table).told()
 
 
 @blueprint.post("")
 def keep(piece_id: str) -> ResponseReturnValue:
     """{name} keeps the present timing. With {of} it is another take's; with {factor, timing} it is varied first."""
-    wish = body()
-    name = field(wish, "name", str).strip()[:120] or "Take"
+    wish = body(NewTake)
+    name = wish.name.strip()[:LONGEST_NAME] or "Take"
     conn = connection()
     with atomic(conn):
         document = pieces.load(conn, piece_id).document
-        if wish.get("of") is not None:
-            document = {**document, "transitions": takes.one(conn, piece_id, field(wish, "of", int)).transitions}
+        if wish.of is not None:
+            document = {**document, "transitions": takes.one(conn, piece_id, wish.of).transitions}
         kept = document.get("transitions", [])
-        if "factor" in wish or "timing" in wish:
+        if wish.factor is not None or wish.timing is not None:
             kept = _varied(read_piece(document), wish)
         number = takes.keep(conn, piece_id, name, kept)
-    return jsonify({"number": number}), 201
+    return answers.Numbered(number=number).told(201)
 
 
-def _varied(piece: Piece, wish: dict[str, Any]) -> list[dict[str, Any]]:
-    factor = number(wish, "factor") if "factor" in wish else 1.0
-    new = varied(piece, factor, timing(wish) if "timing" in wish else None)
+def _varied(piece: Piece, wish: NewTake) -> list[dict[str, Any]]:
+    new = varied(piece, 1.0 if wish.factor is None else wish.factor, wish.timing)
     ways: list[dict[str, Any]] = written(new)["transitions"]
     return ways
 
@@ -72,4 +78,4 @@ def drop(piece_id: str, number: int) -> ResponseReturnValue:
     conn = connection()
     with atomic(conn):
         takes.drop(conn, piece_id, number)
-    return jsonify({"number": number})
+    return answers.Numbered(number=number).told()

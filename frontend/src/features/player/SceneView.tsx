@@ -1,5 +1,5 @@
 import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
-import type { Piece, Pose, Run } from '../../api/answers';
+import type { Piece, Pose, Run } from '../../api/contract';
 import type { Clock } from './clock';
 import { Playing } from './playing';
 import { Scene } from './scene';

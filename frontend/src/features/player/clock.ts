@@ -1,5 +1,5 @@
 /* Time for players: one frame callback for all of them. */
-import type { Run } from '../../api/answers';
+import type { Run } from '../../api/contract';
 
 export interface Length {
   lead_in_ms: number;

@@ -1,5 +1,5 @@
 /* Outlines of boxes as SVG path data, for strokes that CSS has no box for, and for masks. */
-import type { Look } from '../../api/answers';
+import type { Look } from '../../api/contract';
 
 const CORNERS = ['radius_top_left', 'radius_top_right', 'radius_bottom_right', 'radius_bottom_left'];
 

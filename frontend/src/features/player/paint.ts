@@ -1,5 +1,5 @@
 /* Paints, shadows and pictures as CSS. */
-import type { Gradient, Look, Shadow, Value } from '../../api/answers';
+import type { Gradient, Look, Shadow, Value } from '../../api/contract';
 
 export const isFade = (value: unknown): value is { kind: 'fade'; from: Value; to: Value; share: number } =>
   typeof value === 'object' && value !== null && (value as { kind?: string }).kind === 'fade';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Form, PackedTape, Run } from '../../api/answers';
+import type { Form, PackedTape, Run } from '../../api/contract';
 import { Clock, momentOf } from './clock';
 import { arcPath, arcsOf } from './ring';
 import { segmentAt } from './playing';

@@ -1,5 +1,5 @@
 /* Plays a run on a scene: per frame one look-up for each moving property, and one write for each style of it. */
-import type { Pose, Run, Segment, Undercurrent } from '../../api/answers';
+import type { Pose, Run, Segment, Undercurrent } from '../../api/contract';
 import type { Scene, Shown, Writer } from './scene';
 import { readTrack, unpack, type Tape, type Track } from './tape';
 import { valueOf } from './values';

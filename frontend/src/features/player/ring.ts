@@ -1,5 +1,5 @@
 /* Where the parts of a run lie on a clock face. Pure. */
-import type { Run } from '../../api/answers';
+import type { Run } from '../../api/contract';
 
 export interface Arc {
   kind: 'hold' | 'travel';

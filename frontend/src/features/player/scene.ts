@@ -1,5 +1,5 @@
 /* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the takes. */
-import type { Layer, Look, Pose } from '../../api/answers';
+import type { Layer, Look, Pose } from '../../api/contract';
 import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';
 import { background, boxShadow, colour, filter, image, isFade, picture } from './paint';

@@ -1,5 +1,5 @@
 /* The tape: looked up, and joined by straight lines. Nothing here knows curves. */
-import type { Form, PackedTape, TransitionReading } from '../../api/answers';
+import type { Form, PackedTape, TransitionReading } from '../../api/contract';
 
 export interface Track {
   layer: string;

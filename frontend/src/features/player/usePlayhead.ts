@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef, type KeyboardEvent } from 'react';
-import type { Run } from '../../api/answers';
+import type { Run } from '../../api/contract';
 import { seconds } from './ring';
 import type { Clock } from './clock';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Form, Look } from '../../api/answers';
+import type { Form, Look } from '../../api/contract';
 import { boxShadow, filter, image } from './paint';
 import { valueOf } from './values';
 

@@ -1,5 +1,5 @@
 /* What rows of a tape hold: numbers and colours as they are, all else by the form that comes with the track. */
-import type { Form, Gradient, PathForm, Shadow, Stop, Value } from '../../api/answers';
+import type { Form, Gradient, PathForm, Shadow, Stop, Value } from '../../api/contract';
 
 const rgb = (row: Float64Array, at: number) =>
   `rgb(${row[at]!.toFixed(1)} ${row[at + 1]!.toFixed(1)} ${row[at + 2]!.toFixed(1)} / ${row[at + 3]!.toFixed(4)})`;

@@ -1,5 +1,5 @@
 import { Fragment, useSyncExternalStore, type PointerEvent } from 'react';
-import type { Run } from '../../api/answers';
+import type { Run } from '../../api/contract';
 import { useHeld } from '../../shared/ui/useHeld';
 import { clock, jumpText, useBench, usePlayed } from '../workbench';
 import { rulerStep } from './model';

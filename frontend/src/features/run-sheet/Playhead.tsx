@@ -1,5 +1,5 @@
 import { useLayoutEffect, useRef } from 'react';
-import type { Run } from '../../api/answers';
+import type { Run } from '../../api/contract';
 import { clock } from '../workbench';
 import type { Scale } from './Sheet';
 

@@ -1,5 +1,5 @@
 /* What pulling bars makes of the lanes behind them. */
-import type { Transition, TransitionReading } from '../../api/answers';
+import type { Transition, TransitionReading } from '../../api/contract';
 import { edits, lasting } from '../workbench';
 import type { Bar } from './model';
 

@@ -1,5 +1,5 @@
 /* What in a run deserves a look: time in which nothing moves, motion that is cut off, a loop that jumps. Pure. */
-import type { Run, Seam, Transition } from '../../api/answers';
+import type { Run, Seam, Transition } from '../../api/contract';
 import { edits, jumpText } from '../workbench';
 import type { Bar } from './model';
 

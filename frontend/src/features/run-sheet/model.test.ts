@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Run, Seam, Transition, TransitionReading } from '../../api/answers';
+import type { Run, Seam, Transition, TransitionReading } from '../../api/contract';
 import { cutOff, deadTimes, marksOf, tooSoon } from './findings';
 import { barsOf, endsBeside, lineOf, rowsOf, rulerStep, snapped, speedsOf } from './model';
 

@@ -1,5 +1,5 @@
 /* The run along an axis of time: its bars, where they snap, and the line of one row. Pure. */
-import type { Pose, Run, TransitionReading } from '../../api/answers';
+import type { Pose, Run, TransitionReading } from '../../api/contract';
 import type { Tape } from '../player';
 import type { RowKey } from '../workbench';
 import { knotsOf } from '../player';

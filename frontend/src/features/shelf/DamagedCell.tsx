@@ -1,7 +1,7 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
 import { Button, Popover } from 'antd';
 import { useState } from 'react';
-import type { ShelfEntry } from '../../api/answers';
+import type { ShelfEntry } from '../../api/contract';
 import { api } from '../../api/client';
 
 interface Props {

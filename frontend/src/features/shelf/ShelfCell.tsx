@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Popover } from 'antd';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'wouter';
-import type { ShelfEntry, WholeAnswer } from '../../api/answers';
+import type { ShelfEntry, WholeAnswer } from '../../api/contract';
 import { api, ApiFault } from '../../api/client';
 import { LoopView, Ring, RunBar, seconds, updateTape, type Clock } from '../player';
 import { DamagedCell } from './DamagedCell';

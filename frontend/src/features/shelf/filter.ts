@@ -1,4 +1,4 @@
-import type { ShelfEntry } from '../../api/answers';
+import type { ShelfEntry } from '../../api/contract';
 
 export const FILTERS = ['all', 'loops', 'plays once', 'on a cue'] as const;
 export type Filter = (typeof FILTERS)[number];

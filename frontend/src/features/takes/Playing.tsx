@@ -1,6 +1,6 @@
 import { useEffect, useMemo, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Pose, Run } from '../../api/answers';
+import type { Pose, Run } from '../../api/contract';
 import { Clock, LoopView, pictureOf, Ring, RunBar, seconds, type Tape } from '../player';
 import { clock, useBench, useSize } from '../workbench';
 import { follow, inStep, type Step } from './inStep';

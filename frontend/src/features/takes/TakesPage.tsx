@@ -2,7 +2,7 @@ import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button } from 'antd';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Computed, Take } from '../../api/answers';
+import type { Computed, Take } from '../../api/contract';
 import { api } from '../../api/client';
 import { Choice } from '../../shared/ui/Choice';
 import { updateTape } from '../player';

@@ -1,7 +1,7 @@
 import { useQuery } from '@tanstack/react-query';
 import { Button, Popover } from 'antd';
 import { useState } from 'react';
-import type { NewTake, Preset } from '../../api/answers';
+import type { NewTake, Preset } from '../../api/contract';
 import { api } from '../../api/client';
 import { CURVE_PRESETS, PRESET_SHAPES, SPRING_PRESETS } from '../../api/generated/catalogue';
 import { NumberField } from '../../shared/ui/Field';

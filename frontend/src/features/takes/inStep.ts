@@ -1,5 +1,5 @@
 /* Several runs played in step with one clock. */
-import type { Run } from '../../api/answers';
+import type { Run } from '../../api/contract';
 import { Clock } from '../player';
 
 /** At the same moment of each, or at the same share of their loops. */

@@ -1,5 +1,5 @@
 /* What can be done to what is chosen, by button, menu or key. */
-import type { Piece } from '../../api/answers';
+import type { Piece } from '../../api/contract';
 import { api } from '../../api/client';
 import { attempt, choose, chooseLayers, chosenLayers, queue, reaches, sayFault, tell, useBench } from './bench';
 import * as edits from './edits';

@@ -1,6 +1,6 @@
 /* Drawings from outside: read by the server, made part of the piece by one edit. */
 import { useEffect } from 'react';
-import type { Artwork, Layer, Operation, Piece } from '../../api/answers';
+import type { Artwork, Layer, Operation, Piece } from '../../api/contract';
 import { api } from '../../api/client';
 import { round } from '../../shared/text/sums';
 import { attempt, choose, sayFault, useBench } from './bench';

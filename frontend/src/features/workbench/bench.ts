@@ -1,6 +1,6 @@
 /* The piece on the bench: the document, what the server computed of it, and what is chosen. */
 import { create } from 'zustand';
-import type { ChangeAnswer, Fault, Head, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/answers';
+import type { ChangeAnswer, Fault, Head, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/contract';
 import { api, ApiFault } from '../../api/client';
 import { chainTo } from '../../shared/geometry/matrix';
 import { Clock, updateTape, type Tape } from '../player';

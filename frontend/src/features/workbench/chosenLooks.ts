@@ -1,5 +1,5 @@
 /* What the chosen layers have in common, and where they differ. */
-import type { Look, Piece, Pose, Value } from '../../api/answers';
+import type { Look, Piece, Pose, Value } from '../../api/contract';
 import { sameValue } from '../../shared/text/values';
 import type { Property } from '../../api/generated/catalogue';
 import { placed, propertiesOf } from './tree';

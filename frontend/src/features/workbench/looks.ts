@@ -1,5 +1,5 @@
 /* Edits of what the stage shows: places and sizes as they are seen, kept as the document writes them. */
-import type { Layer, Piece, Pose } from '../../api/answers';
+import type { Layer, Piece, Pose } from '../../api/contract';
 import { round } from '../../shared/text/sums';
 import { stepped } from '../../shared/ui/hands';
 import { chainTo, matrixOf } from '../../shared/geometry/matrix';

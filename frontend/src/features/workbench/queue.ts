@@ -1,6 +1,6 @@
 /* Edits on their way to the server, one after another. They wait while it does not answer, through reloads too. */
 import { create } from 'zustand';
-import type { ChangeAnswer, Fault, Operation, Piece } from '../../api/answers';
+import type { ChangeAnswer, Fault, Operation, Piece } from '../../api/contract';
 import { api, ApiFault } from '../../api/client';
 import { steps } from '../../shared/ui/hands';
 import { patched, patchFor, type Intent } from './edits';

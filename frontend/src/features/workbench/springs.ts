@@ -1,5 +1,5 @@
 /* Springs found by what is seen of them; the server knows how. */
-import type { SpringShape } from '../../api/answers';
+import type { SpringShape } from '../../api/contract';
 import { api } from '../../api/client';
 import { tell } from './bench';
 import type { Timing } from './edits';

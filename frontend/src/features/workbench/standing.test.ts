@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Piece, Run } from '../../api/answers';
+import type { Piece, Run } from '../../api/contract';
 import { howToPlay, standingStill } from './standing';
 
 const run = (final_state: string, total_ms = 0) => ({ final_state, total_ms }) as Run;

@@ -1,5 +1,5 @@
 /* What a piece waits for that does nothing by itself, or nothing more. Pure. */
-import type { Piece, Run, Transition } from '../../api/answers';
+import type { Piece, Run, Transition } from '../../api/contract';
 import { labelOf } from './tree';
 
 const BY_ITSELF = ['hold', 'appear', 'media-end'];

@@ -1,6 +1,6 @@
 /* Looking things up in a document. Pure. */
 import { PROPERTIES, type Property } from '../../api/generated/catalogue';
-import type { Layer, Piece, Pose } from '../../api/answers';
+import type { Layer, Piece, Pose } from '../../api/contract';
 import { chainTo } from '../../shared/geometry/matrix';
 import { sameValue } from '../../shared/text/values';
 

@@ -1,5 +1,5 @@
 /* Where a layer lies in its piece. The same rule as the core's geometry, for overlays and drags. */
-import type { Layer, Look, Pose } from '../../api/answers';
+import type { Layer, Look, Pose } from '../../api/contract';
 import { pointsAlong, readPath, type Point } from './path';
 
 export type { Point };

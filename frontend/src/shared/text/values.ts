@@ -1,5 +1,5 @@
 /* Values of properties as text, and back where they can be typed. */
-import type { Gradient, Shadow, Value } from '../../api/answers';
+import type { Gradient, Shadow, Value } from '../../api/contract';
 import type { Property } from '../../api/generated/catalogue';
 import { parseNumber, parseText } from '../ui/parsing';
 import { evaluate, show } from './sums';

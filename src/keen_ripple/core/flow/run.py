@@ -8,11 +8,17 @@ from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Literal
 
+from typing_extensions import TypedDict
+
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.errors import RunFault
 from keen_ripple.core.flow.media import rest_leg, rest_ms
 from keen_ripple.core.flow.moves import length_ms
 from keen_ripple.core.limits import LONGEST_COMMON_LOOP_MS
+
+SegmentTold = TypedDict(
+    "SegmentTold", {"kind": Literal["hold", "travel"], "from": str, "to": str, "start_ms": float, "end_ms": float}
+)
 
 
 @dataclass(frozen=True)
@@ -29,7 +35,7 @@ class Segment:
     # a medium plays in it.
     leg: str = ""
 
-    def to_json(self) -> dict[str, object]:
+    def to_json(self) -> SegmentTold:
         """As the command line and the page are told."""
         return {
             "kind": self.kind,

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import math
-from typing import Any
+
+from typing_extensions import TypedDict
 
 from keen_ripple.core.curves import Easing, Settle
 from keen_ripple.core.document.transitions import Curve, Spring
@@ -14,26 +15,56 @@ from keen_ripple.core.flow.tape import curve_knots
 DRAWN = 0.001
 
 
-def leg_reading(leg: Leg) -> dict[str, Any]:
+class SpringReading(TypedDict):
+    """Peak as progress, and times in ms; `peak_ms` is None where the spring never passes its goal."""
+
+    settling_ms: int
+    peak: float
+    peak_ms: float | None
+    overshoot: float
+
+
+class TimingReading(TypedDict):
+    """How long one timing takes, and its curve as points (time 0–1, progress)."""
+
+    own_ms: int
+    curve: list[tuple[float, float]]
+    spring: SpringReading | None
+
+
+class LegReading(TimingReading):
+    """`length_ms` is that with all lanes; `moves`: layer, property, start and end in ms inside the transition.
+
+    `fade`: of a cross-fade, knots (ms, share of the new look). `lanes`: for each lane of the document, None where it
+    has the timing of the transition.
+    """
+
+    length_ms: int
+    moves: list[tuple[str, str, float, float]]
+    fade: list[tuple[float, float]] | None
+    lanes: list[TimingReading | None]
+
+
+def leg_reading(leg: Leg) -> LegReading:
     """The length of a transition, the spans of its moves, and its curves ready to be drawn."""
     return {
         "length_ms": leg.length_ms,
-        "moves": [[m.layer, m.property, m.start_ms, m.end_ms] for m in leg.moves],
+        "moves": [(m.layer, m.property, m.start_ms, m.end_ms) for m in leg.moves],
         "fade": _fade_knots(leg),
         **timing_reading(leg.transition.timing),
         "lanes": [timing_reading(lane.timing) if lane.timing else None for lane in leg.transition.lanes],
     }
 
 
-def _fade_knots(leg: Leg) -> list[list[float]] | None:
+def _fade_knots(leg: Leg) -> list[tuple[float, float]] | None:
     """(ms, share of the new look) of a cross-fade, within 0–1."""
     if leg.fade is None:
         return None
     knots = curve_knots(leg.fade, DRAWN)
-    return [[round(u * leg.length_ms, 3), min(max(round(p, 4), 0.0), 1.0)] for u, p in knots.tolist()]
+    return [(round(u * leg.length_ms, 3), min(max(round(p, 4), 0.0), 1.0)) for u, p in knots.tolist()]
 
 
-def timing_reading(timing: Curve | Spring) -> dict[str, Any]:
+def timing_reading(timing: Curve | Spring) -> TimingReading:
     """How long one timing takes, its curve, and what its spring does."""
     easing = timing.progress()
     return {
@@ -43,13 +74,13 @@ def timing_reading(timing: Curve | Spring) -> dict[str, Any]:
     }
 
 
-def curve_points(easing: Easing) -> list[list[float]]:
-    """[u, progress] for drawing, u from 0 to 1."""
-    return [[round(u, 4), round(p, 4)] for u, p in curve_knots(easing, DRAWN).tolist()]
+def curve_points(easing: Easing) -> list[tuple[float, float]]:
+    """(u, progress) for drawing, u from 0 to 1."""
+    return [(round(u, 4), round(p, 4)) for u, p in curve_knots(easing, DRAWN).tolist()]
 
 
-def spring_reading(settle: Settle) -> dict[str, Any]:
-    """Peak and settling time in ms; `peak_ms` is None where the spring never passes its goal."""
+def spring_reading(settle: Settle) -> SpringReading:
+    """What a spring does."""
     peak_s, peak = settle.spring.peak()
     reached = math.isfinite(peak_s)
     return {

@@ -6,6 +6,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 
 import numpy as np
+from typing_extensions import TypedDict
 
 from keen_ripple.core.document.layers import LayerBase, walk
 from keen_ripple.core.flow.poses import Pose
@@ -24,6 +25,19 @@ LEAST_PX = 0.05
 LEAST_COLOUR = 0.005
 # Below this nothing is seen: a thousandth of a px, and rounding of speeds over one ms.
 NOTHING = 1e-3
+
+
+class SeamTold(TypedDict):
+    """`open`: whether values jump by more than rounding; px, ΔE OK, px per second, a share of pixels (0–1)."""
+
+    open: bool
+    px: float
+    colour: float
+    speed: float
+    picture: float
+    layer: str | None
+    colour_layer: str | None
+    speed_layer: str | None
 
 
 @dataclass(frozen=True)
@@ -64,7 +78,7 @@ class Seam:
         worst = (layer, px) if px > self.px else (self.layer or layer, self.px)
         return replace(self, picture=picture, unsure={}, layer=worst[0], px=worst[1])
 
-    def to_json(self) -> dict[str, object]:
+    def to_json(self) -> SeamTold:
         """As the command line and the page are told: px, ΔE OK, px per second, a share of pixels."""
         return {
             "open": self.is_open,

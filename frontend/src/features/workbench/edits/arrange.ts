@@ -1,5 +1,5 @@
 /* Layers lined up and spread out: where each has to go, in the px of the piece. Pure. */
-import type { Layer, Piece, Pose } from '../../../api/answers';
+import type { Layer, Piece, Pose } from '../../../api/contract';
 import { chainTo, matrixOf, outlineAround, outlineOf, type Point } from '../../../shared/geometry/matrix';
 import { round } from '../../../shared/text/sums';
 import type { Values } from './values';

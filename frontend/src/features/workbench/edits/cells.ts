@@ -1,5 +1,5 @@
 /* Edits of blocks of cells: the same, mirrored, spread, taken from a spreadsheet. */
-import type { Piece, Value } from '../../../api/answers';
+import type { Piece, Value } from '../../../api/contract';
 import { parseValue, valueText } from '../../../shared/text/values';
 import { placed, propertyNamed, rowOf, type RowKey } from '../tree';
 import type { Edit } from './edit';

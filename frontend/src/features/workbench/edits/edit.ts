@@ -1,5 +1,5 @@
 /* What every edit is: a name and a JSON Patch. Pure: a document in, an edit out. */
-import type { Operation, Piece, Transition } from '../../../api/answers';
+import type { Operation, Piece, Transition } from '../../../api/contract';
 import { patched } from './patched';
 
 export interface Edit {

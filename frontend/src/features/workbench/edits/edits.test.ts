@@ -1,6 +1,6 @@
 import { applyPatch } from 'fast-json-patch';
 import { describe, expect, it } from 'vitest';
-import type { Piece, Run } from '../../../api/answers';
+import type { Piece, Run } from '../../../api/contract';
 import * as edits from '.';
 
 const curve = { kind: 'curve' as const, duration_ms: 200, easing: 'ease' };

@@ -1,5 +1,5 @@
 /* Layers put into a group, and taken out of one, so that every state looks as before. */
-import type { Layer, Look, Operation, Piece, Pose, Value } from '../../../api/answers';
+import type { Layer, Look, Operation, Piece, Pose, Value } from '../../../api/contract';
 import { chainTo } from '../../../shared/geometry/matrix';
 import { placed } from '../tree';
 import { round } from '../../../shared/text/sums';

@@ -1,6 +1,6 @@
 import { applyPatch } from 'fast-json-patch';
 import { describe, expect, it } from 'vitest';
-import type { Operation, Piece } from '../../../api/answers';
+import type { Operation, Piece } from '../../../api/contract';
 import { CannotBe } from './cannotBe';
 import { intentOf, patchFor } from './intent';
 

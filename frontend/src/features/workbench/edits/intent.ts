@@ -2,7 +2,7 @@
  *
  * A patch by index says where something stood when it was made. An intent says which thing and which of its fields, so
  * it can wait, survive a reload, and be made after somebody else's edits without taking them back. */
-import type { Operation, Piece } from '../../../api/answers';
+import type { Operation, Piece } from '../../../api/contract';
 import { CannotBe } from './cannotBe';
 import { patched } from './patched';
 

@@ -1,5 +1,5 @@
 /* Edits of the tree of layers. */
-import type { Layer, Operation, Piece, Transition, Value } from '../../../api/answers';
+import type { Layer, Operation, Piece, Transition, Value } from '../../../api/contract';
 import { placed, walk } from '../tree';
 import { freeId, inTurn, named, type Edit } from './edit';
 

@@ -1,5 +1,5 @@
 /* A run that ends, or jumps, made to go round. */
-import type { Operation, Piece, Run, Transition } from '../../../api/answers';
+import type { Operation, Piece, Run, Transition } from '../../../api/contract';
 import { stateIndex, type Edit } from './edit';
 import { addTransition } from './transitions';
 

@@ -1,6 +1,6 @@
 import { applyPatch, type Operation as PatchOperation } from 'fast-json-patch';
 import { produce, setAutoFreeze } from 'immer';
-import type { Operation } from '../../../api/answers';
+import type { Operation } from '../../../api/contract';
 
 // Freezing walks all that is new at every edit; the types forbid changes already.
 setAutoFreeze(false);

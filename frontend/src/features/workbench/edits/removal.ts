@@ -1,5 +1,5 @@
 /* Layers taken out, with all that is said of them. */
-import type { Operation, Piece, Transition } from '../../../api/answers';
+import type { Operation, Piece, Transition } from '../../../api/contract';
 import { placed, walk } from '../tree';
 import { inTurn, type Edit } from './edit';
 import { namesOf } from './layers';

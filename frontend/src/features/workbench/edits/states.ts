@@ -1,5 +1,5 @@
 /* Edits of the list of states. */
-import type { Operation, Piece, Transition } from '../../../api/answers';
+import type { Operation, Piece, Transition } from '../../../api/contract';
 import { freeId, stateIndex, type Edit } from './edit';
 import { quick } from './transitions';
 

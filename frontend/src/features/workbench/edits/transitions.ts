@@ -1,5 +1,5 @@
 /* Edits of transitions and their lanes. */
-import type { Operation, Piece, Transition } from '../../../api/answers';
+import type { Operation, Piece, Transition } from '../../../api/contract';
 import { placed } from '../tree';
 import { freeId, inTurn, type Edit, type Timing } from './edit';
 

@@ -1,5 +1,5 @@
 /* Edits of the values that layers have: of all states, or of some. */
-import type { Operation, Piece, Value } from '../../../api/answers';
+import type { Operation, Piece, Value } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
 import { placed, propertyNamed } from '../tree';
 import { named, stateIndex, type Edit, type Scope } from './edit';

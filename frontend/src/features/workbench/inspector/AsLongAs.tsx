@@ -1,5 +1,5 @@
 import { Dropdown } from 'antd';
-import type { Transition } from '../../../api/answers';
+import type { Transition } from '../../../api/contract';
 import { attemptCommit, make, useBench } from '../bench';
 import { setTransition } from '../edits';
 import { lasting } from '../springs';

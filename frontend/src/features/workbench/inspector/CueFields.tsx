@@ -1,5 +1,5 @@
 import { Select } from 'antd';
-import type { Transition } from '../../../api/answers';
+import type { Transition } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
 import { setTransition } from '../edits';

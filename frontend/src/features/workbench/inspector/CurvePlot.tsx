@@ -1,5 +1,5 @@
 import { useCallback, useState, type PointerEvent } from 'react';
-import type { SpringShape, TimingReading } from '../../../api/answers';
+import type { SpringShape, TimingReading } from '../../../api/contract';
 import { handlesOf } from './bezier';
 import { BezierGrips } from './BezierGrips';
 import { CurveDot } from './CurveDot';

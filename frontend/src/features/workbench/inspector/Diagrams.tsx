@@ -1,4 +1,4 @@
-import type { Look } from '../../../api/answers';
+import type { Look } from '../../../api/contract';
 import { useBench } from '../bench';
 import { chainTo } from '../../../shared/geometry/matrix';
 

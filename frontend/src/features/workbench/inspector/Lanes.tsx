@@ -1,5 +1,5 @@
 import { useDeferredValue } from 'react';
-import type { Transition, TransitionReading } from '../../../api/answers';
+import type { Transition, TransitionReading } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { choose, make, useBench } from '../bench';
 import { setLane } from '../edits';

@@ -1,7 +1,7 @@
 import { Checkbox } from 'antd';
 import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Value } from '../../../api/answers';
+import type { Value } from '../../../api/contract';
 import type { Property } from '../../../api/generated/catalogue';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { parseValue, valueText } from '../../../shared/text/values';

@@ -1,7 +1,7 @@
 import { Checkbox } from 'antd';
 import { useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Transition } from '../../../api/answers';
+import type { Transition } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
 import { Choice } from '../../../shared/ui/Choice';
 import { NumberField } from '../../../shared/ui/Field';

@@ -1,4 +1,4 @@
-import type { Gradient, Stop, Value } from '../../../api/answers';
+import type { Gradient, Stop, Value } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit } from '../bench';

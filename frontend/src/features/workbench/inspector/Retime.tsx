@@ -27,7 +27,7 @@ export function Retime() {
   const way = WAYS[by];
   const resting = { factor: 1, length: now, frames: 60 }[by];
   const ask = async (value: number) => {
-    const edit = await api.retime(id, by, value);
+    const edit = await api.retime(id, { by, value });
     await tryOut(edit);
     setAsked({ value, label: edit.label });
   };

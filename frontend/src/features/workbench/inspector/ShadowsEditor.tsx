@@ -1,5 +1,5 @@
 import { Checkbox } from 'antd';
-import type { Shadow, Value } from '../../../api/answers';
+import type { Shadow, Value } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { attemptCommit } from '../bench';
 import { ColourField } from './ColourField';

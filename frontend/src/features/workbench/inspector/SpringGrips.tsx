@@ -1,5 +1,5 @@
 import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { SpringShape, TimingReading } from '../../../api/answers';
+import type { SpringShape, TimingReading } from '../../../api/contract';
 import { api } from '../../../api/client';
 import { useHeld } from '../../../shared/ui/useHeld';
 import { sayFault } from '../bench';

@@ -1,4 +1,4 @@
-import type { SpringReading, TimingReading } from '../../../api/answers';
+import type { SpringReading, TimingReading } from '../../../api/contract';
 import { CURVE_PRESETS, PRESET_SHAPES, SPRING_PRESETS } from '../../../api/generated/catalogue';
 import { round } from '../../../shared/text/sums';
 import { stepped } from '../../../shared/ui/hands';

@@ -1,7 +1,7 @@
 import { Select } from 'antd';
 import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Run, Transition } from '../../../api/answers';
+import type { Run, Transition } from '../../../api/contract';
 import { Choice } from '../../../shared/ui/Choice';
 import { addStateBetween } from '../actions';
 import { attempt, choose, clock, make, namedOf, useBench } from '../bench';

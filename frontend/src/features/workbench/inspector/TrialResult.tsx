@@ -1,5 +1,5 @@
 import { Button } from 'antd';
-import type { Run, Seam } from '../../../api/answers';
+import type { Run, Seam } from '../../../api/contract';
 import { useBench } from '../bench';
 import { jumpText } from '../score/columns';
 import { leaveTrial, takeTrial, useTrial } from '../trial';

@@ -1,6 +1,6 @@
 import type { ReactNode } from 'react';
 import { create } from 'zustand';
-import type { Transition } from '../../../api/answers';
+import type { Transition } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
 import { attempt, chooseWays, chosenWays, useBench } from '../bench';
 import { setTransitions, type Timing } from '../edits';

@@ -2,7 +2,7 @@
 // The spaces that CSS knows, and no more.
 import 'culori/css';
 import { converter, formatHex, formatHex8, parse, toGamut } from 'culori/fn';
-import type { Piece } from '../../../api/answers';
+import type { Piece } from '../../../api/contract';
 import { walk } from '../tree';
 
 export type Space = 'hsl' | 'oklch';

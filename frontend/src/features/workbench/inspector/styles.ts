@@ -1,4 +1,4 @@
-import type { Transition } from '../../../api/answers';
+import type { Transition } from '../../../api/contract';
 
 /** The ways from one look to another, as they are chosen from. */
 export const STYLES: { value: NonNullable<Transition['style']>; label: string; title?: string }[] = [

@@ -1,6 +1,6 @@
 import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Value } from '../../../api/answers';
+import type { Value } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { show } from '../../../shared/text/sums';
 import { chosenLayers, make, useBench, type Bench } from '../bench';

@@ -1,4 +1,4 @@
-import type { Layer } from '../../../api/answers';
+import type { Layer } from '../../../api/contract';
 
 const PATHS: Record<Layer['kind'], string> = {
   group: 'M2 12V4h4l1.5 2H14v6Z',

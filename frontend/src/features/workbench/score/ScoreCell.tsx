@@ -1,5 +1,5 @@
 import { memo, useState, type KeyboardEvent } from 'react';
-import type { Value } from '../../../api/answers';
+import type { Value } from '../../../api/contract';
 import { nudgeBy } from '../../../shared/ui/parsing';
 import { useTyped } from '../../../shared/ui/useTyped';
 import { isTyped, parseValue, swatchOf, valueText } from '../../../shared/text/values';

@@ -1,6 +1,6 @@
 import { memo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Piece, TransitionReading, Value } from '../../../api/answers';
+import type { Piece, TransitionReading, Value } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
 import { choose, useBench, type Bench } from '../bench';
 import { lastResult } from '../lastResult';

@@ -1,5 +1,5 @@
 /* The columns of the score: states, and behind each the transitions that leave it. Pure. */
-import type { Piece, Run, Seam, Transition } from '../../../api/answers';
+import type { Piece, Run, Seam, Transition } from '../../../api/contract';
 
 export const HEAD_W = 116;
 export const STATE_W = 74;

@@ -1,6 +1,6 @@
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { memo, useState, type KeyboardEvent } from 'react';
-import type { Transition, TransitionReading } from '../../../api/answers';
+import type { Transition, TransitionReading } from '../../../api/contract';
 import { goToState, moveState, removeState } from '../actions';
 import { attempt, choose, chooseWayAlso, make, useBench } from '../bench';
 import { addTransition, renameState } from '../edits';

@@ -1,5 +1,5 @@
 import { useDeferredValue, useMemo } from 'react';
-import type { Layer, Pose } from '../../../api/answers';
+import type { Layer, Pose } from '../../../api/contract';
 import { chainTo, matrixOf } from '../../../shared/geometry/matrix';
 import { walk } from '../tree';
 

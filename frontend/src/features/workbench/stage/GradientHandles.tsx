@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import type { Gradient } from '../../../api/answers';
+import type { Gradient } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 import { attempt, reaches, useBench } from '../bench';
 import { setValues } from '../edits';

@@ -18,7 +18,7 @@ export function MotionPath({ id, zoom }: { id: string; zoom: number }) {
   useEffect(() => {
     let wanted = true;
     api
-      .path(piece, id, every)
+      .path(piece, { layer: id, every_ms: every })
       .then((answer) => wanted && setPoints(answer.points))
       .catch(() => wanted && setPoints([]));
     return () => {

@@ -1,5 +1,5 @@
 import type { KeyboardEvent } from 'react';
-import type { Piece } from '../../../api/answers';
+import type { Piece } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 import { mapPath, readPath, splitAfter, writePath, type Knot, type Subpath } from '../../../shared/geometry/path';
 import { round } from '../../../shared/text/sums';

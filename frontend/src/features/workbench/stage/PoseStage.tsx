@@ -1,7 +1,7 @@
 import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { api } from '../../../api/client';
-import type { Layer, Pose } from '../../../api/answers';
+import type { Layer, Pose } from '../../../api/contract';
 import { chainTo, cornersOf, type Point } from '../../../shared/geometry/matrix';
 import { Choice } from '../../../shared/ui/Choice';
 import { useHeld } from '../../../shared/ui/useHeld';

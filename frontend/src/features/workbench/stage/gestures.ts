@@ -1,5 +1,5 @@
 /* What a drag on the pose makes of layers: moved, resized, turned. Pure. */
-import type { Layer, Look, Pose } from '../../../api/answers';
+import type { Layer, Look, Pose } from '../../../api/contract';
 import { chainTo, localMatrix, matrixOf, outlineOf, through, type Point } from '../../../shared/geometry/matrix';
 import { round } from '../../../shared/text/sums';
 

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import type { Gradient } from '../../../api/answers';
+import type { Gradient } from '../../../api/contract';
 import { handlesOf, pulled, type Handle } from './gradient';
 
 const stops = [{ at: 0, colour: '#000' }, { at: 0.5, colour: '#888' }, { at: 1, colour: '#fff' }] as const;

@@ -1,5 +1,5 @@
 /* Where the handles of a gradient lie in a box, and what pulling them makes of it. Pure. */
-import type { Gradient, Stop } from '../../../api/answers';
+import type { Gradient, Stop } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 
 /** The middle, what turns or widens it, or a stop by its number. */

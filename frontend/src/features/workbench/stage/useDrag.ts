@@ -1,5 +1,5 @@
 import { useRef, type PointerEvent } from 'react';
-import type { Layer, Pose } from '../../../api/answers';
+import type { Layer, Pose } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';

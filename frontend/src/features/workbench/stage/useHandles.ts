@@ -1,6 +1,6 @@
 import type { PointerEvent } from 'react';
 import { chainTo, matrixOf, through, type Point } from '../../../shared/geometry/matrix';
-import type { Layer, Pose, Value } from '../../../api/answers';
+import type { Layer, Pose, Value } from '../../../api/contract';
 import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';
 

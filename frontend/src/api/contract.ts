@@ -1,0 +1,24 @@
+/* What server and page say to each other, by the page's names for it. */
+import type { ChangeAnswer, ConicGradient, Ellipse, ErrorTold, Group, LinearGradient, Medium, Path, Picture, RadialGradient, Rectangle, RunReading, RunningUndercurrent, SeamTold, SegmentTold, SentValue, ShadowTold, Text } from './generated/contract';
+
+export type * from './generated/contract';
+export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture | Medium;
+export type Gradient = LinearGradient | RadialGradient | ConicGradient;
+/** Two values at once: `to` by its share, `from` by the rest. Only made while playing. */
+export interface Fade {
+  kind: 'fade';
+  from: Value;
+  to: Value;
+  share: number;
+}
+export type Value = Exclude<SentValue, unknown[]> | readonly Shadow[] | readonly number[] | Fade;
+/** Every property of a layer, resolved. */
+export type Look = Record<string, Value>;
+export type Pose = Record<string, Look>;
+export type Shadow = ShadowTold;
+export type Head = Pick<ChangeAnswer, 'id' | 'revision' | 'undo' | 'redo'>;
+export type Run = RunReading;
+export type Segment = SegmentTold;
+export type Seam = SeamTold;
+export type Undercurrent = RunningUndercurrent;
+export type Fault = ErrorTold;

@@ -1,0 +1,239 @@
+"""What the server answers."""
+
+from __future__ import annotations
+
+from typing import Annotated, Any
+
+from flask import Response
+from pydantic_core import to_json
+
+from keen_ripple.core.document import Piece
+from keen_ripple.core.document.layers import Layer
+from keen_ripple.core.document.transitions import Timing, Transition
+from keen_ripple.core.flow.run import SegmentTold
+from keen_ripple.core.measures.readings import LegReading, TimingReading
+from keen_ripple.core.measures.seam import SeamTold
+from keen_ripple.store.pieces import ShelfEntry
+from keen_ripple.web.contract.parts import PackedTape, Patch, Sent, SentLook, Unchecked
+
+
+class Answer(Sent):
+    """What is answered as application/json."""
+
+    def told(self, status: int = 200) -> Response:
+        """The response that says it; what was never set is left out."""
+        fields = type(self).model_fields
+        said = {fields[name].alias or name: getattr(self, name) for name in fields if name in self.model_fields_set}
+        return Response(to_json(said, by_alias=True), status, mimetype="application/json")
+
+
+class Made(Answer):
+    id: str
+
+
+class Numbered(Answer):
+    number: int
+
+
+class Named(Answer):
+    name: str
+
+
+class Row(Answer):
+    row: int
+
+
+class Revision(Answer):
+    revision: int
+
+
+class Shelf(Answer):
+    pieces: list[ShelfEntry]
+
+
+class RunningUndercurrent(Sent):
+    """What goes round on its own: a tape of one period."""
+
+    id: str
+    period_ms: int
+    states: tuple[str, ...] | None
+    tape: PackedTape
+
+
+class RunReading(Sent):
+    """`transitions` and `legs`: for each segment the transition it belongs to and the leg that plays it. After
+    `common_loop_ms` everything looks as before, undercurrents too."""
+
+    lead_in_ms: int
+    loop_ms: int | None
+    total_ms: int
+    final_state: str
+    segments: list[SegmentTold]
+    transitions: list[str]
+    legs: list[str]
+    plays: int | None
+    common_loop_ms: int | None
+    undercurrents: list[RunningUndercurrent]
+
+
+class TransitionReading(LegReading):
+    """With the tracks of its tape that the page does not have yet."""
+
+    tape: PackedTape
+
+
+class Motion(Answer):
+    """What the core made of states and transitions; after an edit, of those that changed."""
+
+    poses: Annotated[Any, Unchecked(dict[str, dict[str, SentLook]])]
+    seam: SeamTold | None
+    transitions: Annotated[Any, Unchecked(dict[str, TransitionReading])]
+
+
+class Computed(Motion):
+    run: RunReading
+
+
+class Head(Sent):
+    """A revision; `undo` and `redo` name the edits that can be taken back and made again."""
+
+    id: str
+    revision: int
+    undo: str | None
+    redo: str | None
+
+
+class WholeAnswer(Head, Computed):
+    document: Annotated[Any, Unchecked(Piece)]
+
+
+class ChangeAnswer(Head, Motion):
+    """What an edit changed: the run only where it is another."""
+
+    run: RunReading | None = None
+    patch: Patch
+
+
+class Steps(Answer):
+    """What each state on the way would say, by layer."""
+
+    steps: Annotated[Any, Unchecked(list[dict[str, SentLook]])]
+
+
+class Points(Answer):
+    points: list[tuple[float, float]]
+
+
+class Colour(Answer):
+    colour: str
+
+
+class Retimed(Answer):
+    """An edit as the server worked it out."""
+
+    label: str
+    patch: Patch
+
+
+class FittedSpring(Answer):
+    """`held` says what held it back, if it is another one than was asked for."""
+
+    timing: Annotated[Any, Unchecked(Timing)]
+    reading: TimingReading
+    held: str | None
+
+
+class KeptPreset(Sent):
+    name: str
+    timing: Annotated[Any, Unchecked(Timing)]
+
+
+class Presets(Answer):
+    presets: list[KeptPreset]
+
+
+class Take(Sent):
+    """A timing that was kept; without motion where it does not fit the piece any more, which the fault says."""
+
+    number: int
+    name: str
+    transitions: Annotated[Any, Unchecked(list[Transition])]
+    computed: Computed | None
+    fault: str | None
+
+
+class Difference(Sent):
+    transition: str
+    cells: list[str]
+
+
+class Takes(Answer):
+    """`table`: what differs, the piece as it stands first, then every take that fits."""
+
+    takes: list[Take]
+    table: list[Difference]
+
+
+class Artwork(Answer):
+    """What was found in a drawing from outside."""
+
+    name: str
+    width: float
+    height: float
+    layers: Annotated[Any, Unchecked(list[Layer])]
+    notes: tuple[str, ...]
+
+
+class PastRevision(Sent):
+    revision: int
+    label: str
+
+
+class History(Answer):
+    history: list[PastRevision]
+
+
+class Refusal(Sent):
+    message: str
+    place: str
+    remedy: str
+
+
+class HandoffReport(Sent):
+    """What a file for others would hold, told before it is made; `refused` says why there is none."""
+
+    name: str
+    holds: str
+    leaves_out: tuple[str, ...]
+    refused: list[Refusal]
+
+
+class Handoffs(Answer):
+    formats: list[HandoffReport]
+
+
+class OtherEdit(Sent):
+    label: str
+    patch: Patch
+
+
+class FaultTold(Sent):
+    """What is wrong, where, what stood there, and what to do."""
+
+    message: str
+    place: str
+    value: Any
+    remedy: str
+
+
+class ErrorTold(FaultTold):
+    """`all`: of a piece, each of its faults. Of a stale edit: the newest revision, and what came in between."""
+
+    kind: str
+    all: tuple[FaultTold, ...] = ()
+    revision: int | None = None
+    changes: tuple[OtherEdit, ...] = ()
+
+
+class Failure(Answer):
+    error: ErrorTold

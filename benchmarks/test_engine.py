@@ -14,14 +14,16 @@ from typing import Any
 import numpy as np
 import pytest
 from big import SHARED, modest
+from pydantic_core import to_json
 from scipy.integrate import solve_ivp
 
 from keen_ripple.core.curves import CubicBezier, Spring
 from keen_ripple.core.curves.fit import CSS_TOLERANCE, as_linear
 from keen_ripple.core.curves.settle import Settle
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.flow.compact import pack, unpack
 from keen_ripple.core.timeline import Timeline, frames, timeline_of
+from keen_ripple.handoff.compact import pack, unpack
+from keen_ripple.web.playback import packed
 
 FPS = 60
 
@@ -188,6 +190,19 @@ def test_compact_tape_against_dense_frames(benchmark, timeline: Timeline) -> Non
     print(f"\noff at 240 Hz: {px:.3f} px; {len(data)} bytes against {len(dense)}")
     assert px <= 0.1
     told(benchmark, "compact tape, times smaller than dense frames gzipped", len(dense) / len(data))
+
+
+def test_compact_tape_against_the_tape_of_the_page(benchmark, timeline: Timeline) -> None:
+    """Smaller, and slower to make: so it is a file, and the page gets the other."""
+    tapes = {name: leg.tape for name, leg in timeline.legs.items()}
+    begun = time.process_time()
+    page = gzip.compress(to_json([packed(tape) for tape in tapes.values()]), 6)
+    page_s = time.process_time() - begun
+    begun = time.process_time()
+    data = pack(tapes)
+    compact_s = time.process_time() - begun
+    print(f"\n{len(data)} bytes in {compact_s:.3f} s against {len(page)} in {page_s:.3f} s")
+    told(benchmark, "compact tape, times the CPU of that of the page", compact_s / page_s)
 
 
 def test_tape_after_one_edit(benchmark, timeline: Timeline) -> None:

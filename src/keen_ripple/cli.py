@@ -233,7 +233,7 @@ def _schema(_: argparse.Namespace) -> None:
 
 
 def _tape(options: argparse.Namespace) -> None:
-    from keen_ripple.core.flow.compact import pack
+    from keen_ripple.handoff.compact import pack
 
     options.out.write_bytes(pack({name: leg.tape for name, leg in _timeline(options).legs.items()}))
 

@@ -29,7 +29,7 @@ CORE = (
     *("document", "flow", "live", "timeline", "measures", "operations"),
 )
 FLOW = (
-    *("layout", "poses", "moves", "cost", "finer", "tape", "compact", "media", "legs", "run", "track", "sampling"),
+    *("layout", "poses", "moves", "cost", "finer", "tape", "media", "legs", "run", "track", "sampling"),
     "undercurrents",
 )
 # All of the standard library that the core may use: no clock, no chance, no files, no other programs.

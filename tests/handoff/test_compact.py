@@ -9,10 +9,10 @@ import numpy as np
 import pytest
 
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.flow.compact import MAGIC, CompactFault, Tapes, pack, unpack
 from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import timeline_of
+from keen_ripple.handoff.compact import MAGIC, CompactFault, Tapes, pack, unpack
 from support import DEMO, piece, way
 
 

@@ -1,5 +1,35 @@
 /* The only place that talks to the server. */
-import type { Artwork, BetweenStates, ChangeAnswer, Colour, Computed, Failure, Fault, FittedSpring, Handoffs, History, Made, Named, NewPiece, NewTake, Numbered, Operation, PathOf, Points, Preset, Presets, Retimed, Retiming, Revision, Row, Shelf, SpringShape, Steps, Takes, WholeAnswer } from './contract';
+import type {
+  Artwork,
+  BetweenStates,
+  ChangeAnswer,
+  Colour,
+  Computed,
+  Failure,
+  Fault,
+  FittedSpring,
+  Handoffs,
+  History,
+  Made,
+  Named,
+  NewPiece,
+  NewTake,
+  Numbered,
+  Operation,
+  PathOf,
+  Points,
+  Preset,
+  Presets,
+  Retimed,
+  Retiming,
+  Revision,
+  Row,
+  Shelf,
+  SpringShape,
+  Steps,
+  Takes,
+  WholeAnswer,
+} from './contract';
 
 export class ApiFault extends Error {
   constructor(
@@ -36,11 +66,18 @@ async function faultIn(response: Response): Promise<Fault> {
   try {
     return ((await response.json()) as Failure).error;
   } catch {
-    return { kind: 'Http', message: `The server answered ${response.status}.`, place: '', value: null, remedy: 'Try again.' };
+    return {
+      kind: 'Http',
+      message: `The server answered ${response.status}.`,
+      place: '',
+      value: null,
+      remedy: 'Try again.',
+    };
   }
 }
 
-const ask = async <T>(method: string, path: string, body?: unknown): Promise<T> => (await (await fetched(method, path, body)).json()) as T;
+const ask = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
+  (await (await fetched(method, path, body)).json()) as T;
 
 const at = (id: string) => `/pieces/${encodeURIComponent(id)}`;
 
@@ -59,7 +96,8 @@ export const api = {
   spring: (shape: SpringShape) => ask<FittedSpring>('POST', '/springs', shape),
   between: (id: string, wish: BetweenStates) => ask<Steps>('POST', `${at(id)}/between`, wish),
   path: (id: string, wish: PathOf) => ask<Points>('POST', `${at(id)}/path`, wish),
-  colourAt: (id: string, state: string, x: number, y: number) => ask<Colour>('POST', `${at(id)}/colour`, { state, x, y }),
+  colourAt: (id: string, state: string, x: number, y: number) =>
+    ask<Colour>('POST', `${at(id)}/colour`, { state, x, y }),
   presets: () => ask<Presets>('GET', '/presets'),
   keepPreset: (preset: Preset) => ask<Named>('POST', '/presets', preset),
   dropPreset: (name: string) => ask<Named>('DELETE', `/presets/${encodeURIComponent(name)}`),
@@ -67,16 +105,24 @@ export const api = {
   keepTake: (id: string, take: NewTake) => ask<Numbered>('POST', `${at(id)}/takes`, take),
   dropTake: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/takes/${number}`),
   /** The bytes of the file, whatever its encoding: what it says is read by the server alone. */
-  intake: async (name: string, svg: Blob) => (await (await fetched('POST', `/intake?name=${encodeURIComponent(name)}`, new Blob([svg], { type: 'image/svg+xml' }))).json()) as Artwork,
+  intake: async (name: string, svg: Blob) =>
+    (await (
+      await fetched('POST', `/intake?name=${encodeURIComponent(name)}`, new Blob([svg], { type: 'image/svg+xml' }))
+    ).json()) as Artwork,
   edit: (id: string, revision: number, label: string, patch: Operation[], burst: string) =>
     ask<ChangeAnswer>('PATCH', at(id), { revision, label, patch, burst }),
   revision: (id: string) => ask<Revision>('GET', `${at(id)}/revision`),
   undo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/undo`, { revision }),
   redo: (id: string, revision: number) => ask<ChangeAnswer>('POST', `${at(id)}/redo`, { revision }),
   /** The moment `at_ms` of the run, drawn at the size of the piece. */
-  frame: async (id: string, at_ms: number, revision: number) => createImageBitmap(await (await fetched('GET', `${at(id)}/picture.png?at=${at_ms.toFixed(2)}&revision=${revision}`)).blob()),
-  stateAddress: (id: string, state: string, scale: number, revision: number) => `/api${at(id)}/picture.png?state=${encodeURIComponent(state)}&scale=${scale.toFixed(4)}&revision=${revision}`,
-  filmstripAddress: (id: string, frames: number, revision: number) => `/api${at(id)}/filmstrip.png?frames=${frames}&revision=${revision}`,
+  frame: async (id: string, at_ms: number, revision: number) =>
+    createImageBitmap(
+      await (await fetched('GET', `${at(id)}/picture.png?at=${at_ms.toFixed(2)}&revision=${revision}`)).blob(),
+    ),
+  stateAddress: (id: string, state: string, scale: number, revision: number) =>
+    `/api${at(id)}/picture.png?state=${encodeURIComponent(state)}&scale=${scale.toFixed(4)}&revision=${revision}`,
+  filmstripAddress: (id: string, frames: number, revision: number) =>
+    `/api${at(id)}/filmstrip.png?frames=${frames}&revision=${revision}`,
   handoffs: (id: string) => ask<Handoffs>('GET', `${at(id)}/handoff`),
   handoffAddress: (id: string, format: string) => `/api${at(id)}/handoff/${format}`,
 };

@@ -1,5 +1,24 @@
 /* What server and page say to each other, by the page's names for it. */
-import type { ChangeAnswer, ConicGradient, Ellipse, ErrorTold, Group, LinearGradient, Medium, Path, Picture, RadialGradient, Rectangle, RunReading, RunningUndercurrent, SeamTold, SegmentTold, SentValue, ShadowTold, Text } from './generated/contract';
+import type {
+  ChangeAnswer,
+  ConicGradient,
+  Ellipse,
+  ErrorTold,
+  Group,
+  LinearGradient,
+  Medium,
+  Path,
+  Picture,
+  RadialGradient,
+  Rectangle,
+  RunReading,
+  RunningUndercurrent,
+  SeamTold,
+  SegmentTold,
+  SentValue,
+  ShadowTold,
+  Text,
+} from './generated/contract';
 
 export type * from './generated/contract';
 export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture | Medium;

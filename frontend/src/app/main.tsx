@@ -6,6 +6,7 @@ import { Route, Switch } from 'wouter';
 import { ErrorBoundary } from '../shared/ui/ErrorBoundary';
 import './base.css';
 import { theme } from './theme';
+import { known } from '../shared/known';
 
 const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content ?? '';
 const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
@@ -39,7 +40,7 @@ async function forget(): Promise<void> {
   (await import('../features/workbench')).forgetPiece();
 }
 
-createRoot(document.getElementById('root')!).render(
+createRoot(known(document.getElementById('root'))).render(
   <ConfigProvider theme={theme} csp={{ nonce }} wave={{ disabled: true }}>
     <QueryClientProvider client={queries}>
       <Switch>

@@ -45,7 +45,12 @@ export function Ring({ run, clock, name, seek = (moment) => clock.seek(moment), 
         onPointerMove={scrub}
       >
         {arcs.map((arc) => (
-          <path key={arc.from} className={arc.kind} d={arcPath(arc.from, arc.to, radius, 3)} strokeWidth={arc.kind === 'travel' ? stroke : stroke / 3} />
+          <path
+            key={arc.from}
+            className={arc.kind}
+            d={arcPath(arc.from, arc.to, radius, 3)}
+            strokeWidth={arc.kind === 'travel' ? stroke : stroke / 3}
+          />
         ))}
         <path className="notch" d={`M0 ${-radius + 1}l${-stroke / 2} ${-stroke * 0.8}h${stroke}Z`} />
         {large && (

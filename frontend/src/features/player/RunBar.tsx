@@ -18,10 +18,7 @@ export function RunBar({ run, clock, name, seek = (moment) => clock.seek(moment)
   const arcs = useMemo(() => arcsOf(run), [run]);
   const inner = width - 2 * MARGIN;
   const length_ms = Math.max(run.total_ms, 1);
-  const place = useCallback(
-    (moment: number) => [(moment / length_ms) * inner, 0] as const,
-    [inner, length_ms],
-  );
+  const place = useCallback((moment: number) => [(moment / length_ms) * inner, 0] as const, [inner, length_ms]);
   const { dot, label, slider } = usePlayhead(clock, place);
 
   const scrub = (event: PointerEvent<SVGSVGElement>) => {
@@ -51,7 +48,17 @@ export function RunBar({ run, clock, name, seek = (moment) => clock.seek(moment)
           {arcs.map((arc) => {
             const thick = arc.kind === 'travel' ? 7 : 2.4;
             const long = Math.max((arc.to - arc.from) * inner - 1.5, 0.5);
-            return <rect key={arc.from} className={arc.kind} x={arc.from * inner} y={-thick / 2} width={long} height={thick} rx={1} />;
+            return (
+              <rect
+                key={arc.from}
+                className={arc.kind}
+                x={arc.from * inner}
+                y={-thick / 2}
+                width={long}
+                height={thick}
+                rx={1}
+              />
+            );
           })}
           <line className="end" x1={inner} x2={inner} y1={-6} y2={6} />
         </svg>

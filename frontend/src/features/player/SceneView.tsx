@@ -5,11 +5,18 @@ import { Playing } from './playing';
 import { Scene } from './scene';
 import './scene.css';
 import type { Tape } from './tape';
+import { known } from '../../shared/known';
 
 /** What of a piece makes its scene; the rest of it may change without a new one. */
 export type Picture = Pick<Piece, 'id' | 'layers' | 'width' | 'height' | 'ground'>;
 
-export const pictureOf = ({ id, layers, width, height, ground }: Piece): Picture => ({ id, layers, width, height, ground });
+export const pictureOf = ({ id, layers, width, height, ground }: Piece): Picture => ({
+  id,
+  layers,
+  width,
+  height,
+  ground,
+});
 
 /** A scene of the piece, made anew only when its layers or its size change. */
 function useScene(piece: Picture, zoom: number) {
@@ -17,7 +24,7 @@ function useScene(piece: Picture, zoom: number) {
   const { layers, width, height, ground } = piece;
   const scene = useMemo(() => new Scene(layers ?? [], width, height, ground ?? null), [layers, width, height, ground]);
   useLayoutEffect(() => {
-    holder.current!.replaceChildren(scene.root);
+    known(holder.current).replaceChildren(scene.root);
     scene.zoom(zoom);
   }, [scene, zoom]);
   return { holder, scene, size: { width: width * zoom, height: height * zoom } };

@@ -1,5 +1,7 @@
 /* Paints, shadows and pictures as CSS. */
 import type { Gradient, Look, Shadow, Value } from '../../api/contract';
+import { known } from '../../shared/known';
+import { textOf } from '../../shared/text/values';
 
 export const isFade = (value: unknown): value is { kind: 'fade'; from: Value; to: Value; share: number } =>
   typeof value === 'object' && value !== null && (value as { kind?: string }).kind === 'fade';
@@ -33,23 +35,32 @@ const shadowsOf = (look: Look) => (look.shadows ?? []) as Shadow[];
 
 /** Shadows of a box, and its stroke where that lies inside: as wide as wanted, without taking room. Empty without any. */
 export function boxShadow(look: Look, withStroke: boolean): string {
-  const stroke = withStroke && look.stroke !== 'none' ? [`inset 0 0 0 ${look.stroke_width}px ${look.stroke}`] : [];
-  const shadows = shadowsOf(look).map((s) => `${s.inset ? 'inset ' : ''}${s.x}px ${s.y}px ${s.blur}px ${s.spread}px ${colour(s.colour)}`);
+  const stroke =
+    withStroke && look.stroke !== 'none' ? [`inset 0 0 0 ${textOf(look.stroke_width)}px ${textOf(look.stroke)}`] : [];
+  const shadows = shadowsOf(look).map(
+    (s) => `${s.inset ? 'inset ' : ''}${s.x}px ${s.y}px ${s.blur}px ${s.spread}px ${colour(s.colour)}`,
+  );
   return [...stroke, ...shadows].join(', ');
 }
 
 /** Blur, and shadows of what is no box; empty without any. */
 export function filter(look: Look, withShadows: boolean): string {
-  const blur = Number(look.blur) > 0 ? [`blur(${look.blur}px)`] : [];
+  const blur = Number(look.blur) > 0 ? [`blur(${textOf(look.blur)}px)`] : [];
   // A drop shadow's blur is a standard deviation, a box shadow's is twice that.
-  const shadows = withShadows ? shadowsOf(look).filter((s) => !s.inset).map((s) => `drop-shadow(${s.x}px ${s.y}px ${s.blur / 2}px ${colour(s.colour)})`) : [];
+  const shadows = withShadows
+    ? shadowsOf(look)
+        .filter((s) => !s.inset)
+        .map((s) => `drop-shadow(${s.x}px ${s.y}px ${s.blur / 2}px ${colour(s.colour)})`)
+    : [];
   return [...blur, ...shadows].join(' ');
 }
 
 export function picture(style: CSSStyleDeclaration, look: Look): void {
-  const url = (source: Value) => `url("${String(source)}")`;
+  const url = (source: Value) => `url("${textOf(source)}")`;
   const { source } = look;
-  style.backgroundImage = isFade(source) ? `-webkit-cross-fade(${url(source.from)}, ${url(source.to)}, ${percent(source.share)})` : url(source!);
-  style.backgroundSize = look.fit === 'fill' ? '100% 100%' : String(look.fit);
+  style.backgroundImage = isFade(source)
+    ? `-webkit-cross-fade(${url(source.from)}, ${url(source.to)}, ${percent(source.share)})`
+    : url(known(source));
+  style.backgroundSize = look.fit === 'fill' ? '100% 100%' : textOf(look.fit);
   style.backgroundPosition = `${percent(Number(look.focus_x))} ${percent(Number(look.focus_y))}`;
 }

@@ -4,19 +4,29 @@ import { Clock, momentOf } from './clock';
 import { arcPath, arcsOf } from './ring';
 import { segmentAt } from './playing';
 import { readTrack, updateTape } from './tape';
+import { known } from '../../shared/known';
 
 const pack = (tracks: [string, string, number, number][], numbers: number[], form: Form | null = null) => ({
   fade: null,
   moves: tracks.map(([layer, property]): [string, string, number, number] => [layer, property, 0, 0]),
-  tape: { tracks: tracks.map((track): PackedTape['tracks'][number] => [...track, form]), data: btoa(String.fromCharCode(...new Uint8Array(new Float32Array(numbers).buffer))) },
+  tape: {
+    tracks: tracks.map((track): PackedTape['tracks'][number] => [...track, form]),
+    data: btoa(String.fromCharCode(...new Uint8Array(new Float32Array(numbers).buffer))),
+  },
 });
 
 describe('tape', () => {
-  const way = pack([['a', 'x', 4, 1], ['a', 'fill', 2, 4]], [0, 100, 100, 200, 5, 15, 40, 60, 0, 200, 0, 0, 0, 0, 100, 50, 20, 1]);
+  const way = pack(
+    [
+      ['a', 'x', 4, 1],
+      ['a', 'fill', 2, 4],
+    ],
+    [0, 100, 100, 200, 5, 15, 40, 60, 0, 200, 0, 0, 0, 0, 100, 50, 20, 1],
+  );
   const tape = updateTape(new Map(), { way }, ['way']);
   const read = (track: number, t: number) => {
     const out = new Float64Array(4);
-    readTrack(tape.get('way')!.tracks[track]!, t, out);
+    readTrack(known(known(tape.get('way')).tracks[track]), t, out);
     return [...out];
   };
 
@@ -39,9 +49,11 @@ describe('tape', () => {
     expect(both.get('way')).toBe(tape.get('way'));
     expect([...updateTape(both, {}, ['back']).keys()]).toEqual(['back']);
     expect(updateTape(tape, {}, ['way'])).toBe(tape);
-    const partly = updateTape(tape, { way: { ...pack([['a', 'x', 1, 1]], [0, 9]), moves: way.moves } }, ['way']).get('way')!.tracks;
+    const partly = known(
+      updateTape(tape, { way: { ...pack([['a', 'x', 1, 1]], [0, 9]), moves: way.moves } }, ['way']).get('way'),
+    ).tracks;
     expect(partly.map((t) => t.property)).toEqual(['x', 'fill']);
-    expect([partly[0]!.values[0], partly[1]]).toEqual([9, tape.get('way')!.tracks[1]]);
+    expect([known(partly[0]).values[0], partly[1]]).toEqual([9, known(tape.get('way')).tracks[1]]);
   });
 });
 
@@ -74,7 +86,13 @@ describe('playing', () => {
   ])('at %d ms is in segment %d', (t, index) => expect(segmentAt(run.segments, t)).toBe(index));
 
   it('shows the last of several cuts at one moment', () => {
-    const cut = (start_ms: number, end_ms = start_ms) => ({ kind: 'travel' as const, from: 'a', to: 'b', start_ms, end_ms });
+    const cut = (start_ms: number, end_ms = start_ms) => ({
+      kind: 'travel' as const,
+      from: 'a',
+      to: 'b',
+      start_ms,
+      end_ms,
+    });
     expect(segmentAt([cut(0), cut(0), cut(0, 10)], 0)).toBe(2);
     expect(segmentAt([], 0)).toBe(-1);
   });
@@ -92,7 +110,9 @@ describe('clock', () => {
     [501, 500],
     [1650, 500],
     [1750, 50],
-  ])('%d ms played of a run that ends is its moment %d', (t, moment) => expect(momentOf(t, { ...run, loop_ms: null })).toBe(moment));
+  ])('%d ms played of a run that ends is its moment %d', (t, moment) =>
+    expect(momentOf(t, { ...run, loop_ms: null })).toBe(moment),
+  );
 });
 
 describe('ring', () => {
@@ -102,9 +122,11 @@ describe('ring', () => {
       { kind: 'travel', from: 0.25, to: 1 },
     ]));
 
-  it('shows all of a run that ends', () => expect(arcsOf({ ...run, loop_ms: null })[0]).toEqual({ kind: 'travel', from: 0, to: 0.2 }));
+  it('shows all of a run that ends', () =>
+    expect(arcsOf({ ...run, loop_ms: null })[0]).toEqual({ kind: 'travel', from: 0, to: 0.2 }));
 
-  it('draws a whole round as almost one', () => expect(arcPath(0, 1, 10, 0)).toMatch(/^M0.00 -10.00A10 10 0 1 1 -0.00 -10.00$/));
+  it('draws a whole round as almost one', () =>
+    expect(arcPath(0, 1, 10, 0)).toMatch(/^M0.00 -10.00A10 10 0 1 1 -0.00 -10.00$/));
 });
 
 describe('a part played alone', () => {
@@ -116,7 +138,12 @@ describe('a part played alone', () => {
     clock.seek(700);
     clock.setPart([200, 500]);
     expect(clock.moment).toBe(200);
-    for (const [t, moment] of [[350, 350], [500, 200], [1150, 250], [100, 400]] as const) {
+    for (const [t, moment] of [
+      [350, 350],
+      [500, 200],
+      [1150, 250],
+      [100, 400],
+    ] as const) {
       clock.seek(t);
       expect(clock.moment).toBe(moment);
     }
@@ -127,11 +154,49 @@ describe('a part played alone', () => {
   });
 
   it.each([
-    ['loop', null, [[400, 400], [1300, 300]]],
-    ['once', null, [[400, 400], [1300, 1000]]],
-    ['back', null, [[400, 400], [1300, 700], [2100, 100]]],
-    ['once', [200, 500], [[100, 200], [300, 300], [700, 500]]],
-    ['back', [200, 500], [[300, 300], [600, 400], [900, 300]]],
+    [
+      'loop',
+      null,
+      [
+        [400, 400],
+        [1300, 300],
+      ],
+    ],
+    [
+      'once',
+      null,
+      [
+        [400, 400],
+        [1300, 1000],
+      ],
+    ],
+    [
+      'back',
+      null,
+      [
+        [400, 400],
+        [1300, 700],
+        [2100, 100],
+      ],
+    ],
+    [
+      'once',
+      [200, 500],
+      [
+        [100, 200],
+        [300, 300],
+        [700, 500],
+      ],
+    ],
+    [
+      'back',
+      [200, 500],
+      [
+        [300, 300],
+        [600, 400],
+        [900, 300],
+      ],
+    ],
   ] as const)('looked at as %s, in %s', (look, part, moments) => {
     const clock = new Clock();
     clock.setRun(run);

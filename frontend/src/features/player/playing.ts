@@ -3,6 +3,7 @@ import type { Pose, Run, Segment, Undercurrent } from '../../api/contract';
 import type { Scene, Shown, Writer } from './scene';
 import { readTrack, unpack, type Tape, type Track } from './tape';
 import { valueOf } from './values';
+import { known } from '../../shared/known';
 
 interface Part {
   shown: Shown;
@@ -24,11 +25,11 @@ export function segmentAt(segments: readonly Segment[], t: number): number {
   let high = segments.length;
   while (low < high) {
     const middle = (low + high) >> 1;
-    if (segments[middle]!.start_ms <= t) low = middle + 1;
+    if (known(segments[middle]).start_ms <= t) low = middle + 1;
     else high = middle;
   }
   const found = low - 1;
-  return found >= 0 && t >= segments[found]!.end_ms ? segments.length : found;
+  return found >= 0 && t >= known(segments[found]).end_ms ? segments.length : found;
 }
 
 export class Playing {
@@ -53,21 +54,24 @@ export class Playing {
     this.run = run;
     this.tape = tape;
     this.current = NOT_SHOWN;
-    this.rounds = run.undercurrents.map((undercurrent) => ({ undercurrent, parts: this.partsOf(unpack(undercurrent.tape)) }));
+    this.rounds = run.undercurrents.map((undercurrent) => ({
+      undercurrent,
+      parts: this.partsOf(unpack(undercurrent.tape)),
+    }));
   }
 
   /** Shows the moment `t` ms of the first round; undercurrents as they are after `played` ms. */
   show(t: number, played = t): void {
-    const { segments, final_state, legs } = this.run!;
+    const { segments, final_state, legs } = known(this.run);
     const index = segmentAt(segments, t);
     const segment = segments[index];
-    const leg = segment ? this.tape.get(legs[index]!) : undefined;
+    const leg = segment ? this.tape.get(known(legs[index])) : undefined;
     if (index !== this.current) {
       this.current = index;
       // What this segment does not move stands as the state before left it.
-      this.scene.show(this.poses[segment?.from ?? final_state]!);
+      this.scene.show(known(this.poses[segment?.from ?? final_state]));
       this.parts = leg ? this.partsOf(leg.tracks) : [];
-      if (leg?.fade) this.beginFade(this.poses[segment!.from]!);
+      if (leg?.fade) this.beginFade(known(this.poses[known(segment).from]));
       else this.endFade();
     }
     const local = t - (segment?.start_ms ?? 0);
@@ -99,8 +103,8 @@ export class Playing {
 
   private fade(track: Track, t: number): void {
     readTrack(track, t, this.row);
-    const share = this.row[0]!;
-    this.under!.root.style.opacity = String(1 - share);
+    const share = known(this.row[0]);
+    known(this.under).root.style.opacity = String(1 - share);
     // The two are added up, so that what is the same in both does not shine through.
     Object.assign(this.scene.root.style, { opacity: String(share), mixBlendMode: 'plus-lighter' });
   }
@@ -115,7 +119,18 @@ export class Playing {
     const byLayer = Map.groupBy(tracks, (track) => track.layer);
     return [...byLayer].flatMap(([layer, own]) => {
       const shown = this.scene.shown.get(layer);
-      return shown ? [{ shown, tracks: own, writers: this.scene.writersOf(shown, own.map((track) => track.property)) }] : [];
+      return shown
+        ? [
+            {
+              shown,
+              tracks: own,
+              writers: this.scene.writersOf(
+                shown,
+                own.map((track) => track.property),
+              ),
+            },
+          ]
+        : [];
     });
   }
 }

@@ -3,6 +3,8 @@ import type { Layer, Look, Pose } from '../../api/contract';
 import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';
 import { background, boxShadow, colour, filter, image, isFade, picture } from './paint';
+import { known } from '../../shared/known';
+import { textOf } from '../../shared/text/values';
 
 const SVG = 'http://www.w3.org/2000/svg';
 
@@ -19,7 +21,8 @@ export interface Shown {
 export type Writer = (shown: Shown, look: Look) => void;
 
 /** A stroke that is neither inside, nor dashed, nor trimmed, is drawn by an SVG path over the box. */
-const plainStroke = (l: Look) => l.stroke_align === 'inside' && !(l.stroke_dash as number[]).length && l.trim_start === 0 && l.trim_end === 1;
+const plainStroke = (l: Look) =>
+  l.stroke_align === 'inside' && !(l.stroke_dash as number[]).length && l.trim_start === 0 && l.trim_end === 1;
 /** Short texts are written and read faster; a ten-thousandth of a px is seen by nobody. */
 const short = (value: unknown) => Math.round(Number(value) * 1e4) / 1e4;
 const OUTWARDS: Record<string, number> = { inside: -0.5, centre: 0, outside: 0.5 };
@@ -31,9 +34,12 @@ const WRITERS: Record<string, Writer> = {
   transform: ({ element }, l) => {
     const turn = l.rotation ? ` rotate(${short(l.rotation)}deg)` : '';
     const scale = l.scale_x !== 1 || l.scale_y !== 1 ? ` scale(${short(l.scale_x)},${short(l.scale_y)})` : '';
-    const eye = Number(l.perspective) > 0 ? ` perspective(${l.perspective}px)` : '';
-    const space = l.rotation_x || l.rotation_y ? `${eye} rotateX(${l.rotation_x}deg) rotateY(${l.rotation_y}deg)` : '';
-    const skew = l.skew_x || l.skew_y ? ` skewX(${l.skew_x}deg) skewY(${l.skew_y}deg)` : '';
+    const eye = Number(l.perspective) > 0 ? ` perspective(${textOf(l.perspective)}px)` : '';
+    const space =
+      l.rotation_x || l.rotation_y
+        ? `${eye} rotateX(${textOf(l.rotation_x)}deg) rotateY(${textOf(l.rotation_y)}deg)`
+        : '';
+    const skew = l.skew_x || l.skew_y ? ` skewX(${textOf(l.skew_x)}deg) skewY(${textOf(l.skew_y)}deg)` : '';
     element.style.transform = `translate(${short(l.x)}px,${short(l.y)}px)${turn}${scale}${space}${skew}`;
   },
   origin: ({ element }, l) => {
@@ -45,62 +51,65 @@ const WRITERS: Record<string, Writer> = {
   opacity: ({ element }, l) => (element.style.opacity = String(short(Number(l.opacity) * Number(l.visible)))),
   radius: ({ element }, l) => {
     const corners = [l.radius_top_left, l.radius_top_right, l.radius_bottom_right, l.radius_bottom_left];
-    element.style.borderRadius = corners.some(Boolean) ? corners.map((r) => `${r}px`).join(' ') : '';
+    element.style.borderRadius = corners.some(Boolean) ? corners.map((r) => `${textOf(r)}px`).join(' ') : '';
   },
   filter: ({ element, kind }, l) => (element.style.filter = filter(l, kind === 'path' || kind === 'text')),
-  background: ({ element }, l) => background(element.style, l.fill!),
+  background: ({ element }, l) => background(element.style, known(l.fill)),
   shadow: ({ element }, l) => (element.style.boxShadow = boxShadow(l, 'stroke' in l && plainStroke(l))),
   box: (shown, l) => {
     if (plainStroke(l) && !shown.path) return;
     shown.path ??= strokePath(shown.element);
-    shown.path.parentElement!.style.display = plainStroke(l) ? 'none' : '';
-    shown.path.setAttribute('d', outlineOf(shown.kind, l, OUTWARDS[String(l.stroke_align)]! * Number(l.stroke_width)));
-    WRITERS.stroke!(shown, l);
+    known(shown.path.parentElement).style.display = plainStroke(l) ? 'none' : '';
+    shown.path.setAttribute(
+      'd',
+      outlineOf(shown.kind, l, known(OUTWARDS[textOf(l.stroke_align)]) * Number(l.stroke_width)),
+    );
+    known(WRITERS.stroke)(shown, l);
   },
   view: ({ path, element }, l) => {
-    element.setAttribute('viewBox', `0 0 ${l.view_width} ${l.view_height}`);
+    element.setAttribute('viewBox', `0 0 ${textOf(l.view_width)} ${textOf(l.view_height)}`);
     // The outline stretches with its box, its stroke does not.
     const stretched = l.width !== l.view_width || l.height !== l.view_height;
-    path!.setAttribute('vector-effect', stretched ? 'non-scaling-stroke' : 'none');
+    known(path).setAttribute('vector-effect', stretched ? 'non-scaling-stroke' : 'none');
   },
-  d: ({ path }, l) => path!.setAttribute('d', String(l.path)),
+  d: ({ path }, l) => known(path).setAttribute('d', textOf(l.path)),
   fill: (shown, l) => {
-    shown.path!.style.fill = typeof l.fill === 'object' ? 'none' : colour(l.fill);
-    shown.path!.style.fillRule = l.fill_rule === 'evenodd' ? 'evenodd' : '';
+    known(shown.path).style.fill = typeof l.fill === 'object' ? 'none' : colour(l.fill);
+    known(shown.path).style.fillRule = l.fill_rule === 'evenodd' ? 'evenodd' : '';
     paintedBox(shown, l);
   },
   stroke: ({ path }, l) => {
-    const { style } = path!;
+    const { style } = known(path);
     const drawn = Number(l.trim_end) - Number(l.trim_start);
     style.stroke = drawn > 0 ? colour(l.stroke) : 'none';
-    style.strokeWidth = `${l.stroke_width}px`;
-    style.strokeLinecap = String(l.stroke_cap);
-    style.strokeLinejoin = String(l.stroke_join);
+    style.strokeWidth = `${textOf(l.stroke_width)}px`;
+    style.strokeLinecap = textOf(l.stroke_cap);
+    style.strokeLinejoin = textOf(l.stroke_join);
     if (drawn < 1) {
-      path!.setAttribute('pathLength', '1');
+      known(path).setAttribute('pathLength', '1');
       // A dash that begins again exactly at the end of the outline would put its cap there.
       style.strokeDasharray = `${drawn} ${1.0001 - drawn}`;
       style.strokeDashoffset = String(-Number(l.trim_start) - Number(l.trim_offset));
     } else {
-      path!.removeAttribute('pathLength');
+      known(path).removeAttribute('pathLength');
       style.strokeDasharray = (l.stroke_dash as number[]).join(' ') || 'none';
-      style.strokeDashoffset = `${l.stroke_dash_offset}`;
+      style.strokeDashoffset = `${textOf(l.stroke_dash_offset)}`;
     }
   },
   color: ({ element }, l) => {
     const plain = typeof l.fill !== 'object';
     element.style.color = plain ? colour(l.fill) : 'transparent';
-    element.style.backgroundImage = plain ? 'none' : image(l.fill!);
+    element.style.backgroundImage = plain ? 'none' : image(known(l.fill));
     element.style.backgroundClip = plain ? 'border-box' : 'text';
   },
   text: ({ element }, l) => writeText(element as HTMLElement, l),
   letters: ({ element: { style } }, l) => {
-    style.fontSize = `${l.font_size}px`;
-    style.fontWeight = String(l.font_weight);
-    style.fontFamily = `"${l.font_family}", sans-serif`;
-    style.lineHeight = String(l.line_height);
-    style.letterSpacing = `${l.letter_spacing}px`;
-    style.textAlign = l.text_align === 'centre' ? 'center' : String(l.text_align);
+    style.fontSize = `${textOf(l.font_size)}px`;
+    style.fontWeight = textOf(l.font_weight);
+    style.fontFamily = `"${textOf(l.font_family)}", sans-serif`;
+    style.lineHeight = textOf(l.line_height);
+    style.letterSpacing = `${textOf(l.letter_spacing)}px`;
+    style.textAlign = l.text_align === 'centre' ? 'center' : textOf(l.text_align);
   },
   picture: ({ element }, l) => picture(element.style, l),
   medium: ({ element }, l) => medium(element as HTMLElement, l),
@@ -108,8 +117,13 @@ const WRITERS: Record<string, Writer> = {
     if (!clip) return;
     const { d, scale } = shapeOf(kind, l);
     clip.setAttribute('d', d);
-    clip.setAttribute('transform', localMatrix(l).scale(...scale).toString());
-    clip.setAttribute('clip-rule', String(l.fill_rule ?? 'nonzero'));
+    clip.setAttribute(
+      'transform',
+      localMatrix(l)
+        .scale(...scale)
+        .toString(),
+    );
+    clip.setAttribute('clip-rule', textOf(l.fill_rule ?? 'nonzero'));
   },
 };
 
@@ -118,14 +132,31 @@ const RADII = ['radius_top_left', 'radius_top_right', 'radius_bottom_right', 'ra
 const STROKE = ['stroke', 'stroke_width', 'stroke_align', 'stroke_dash', 'trim_start', 'trim_end'];
 const LINE = [...STROKE, 'stroke_cap', 'stroke_join', 'stroke_dash_offset', 'trim_offset'];
 const COMMON: [string, string[]][] = [
-  ...of('transform', 'x', 'y', 'rotation', 'scale_x', 'scale_y', 'skew_x', 'skew_y', 'rotation_x', 'rotation_y', 'perspective'),
+  ...of(
+    'transform',
+    'x',
+    'y',
+    'rotation',
+    'scale_x',
+    'scale_y',
+    'skew_x',
+    'skew_y',
+    'rotation_x',
+    'rotation_y',
+    'perspective',
+  ),
   ...of('origin', 'pivot_x', 'pivot_y'),
   ...of('width', 'width'),
   ...of('height', 'height'),
   ...of('opacity', 'opacity', 'visible'),
   ...of('filter', 'blur'),
 ];
-const BOXED: [string, string[]][] = [...COMMON, ...of('background', 'fill'), ...of('shadow', 'shadows', ...STROKE), ...of('box', 'width', 'height', ...RADII, ...LINE)];
+const BOXED: [string, string[]][] = [
+  ...COMMON,
+  ...of('background', 'fill'),
+  ...of('shadow', 'shadows', ...STROKE),
+  ...of('box', 'width', 'height', ...RADII, ...LINE),
+];
 const FRAMED: [string, string[]][] = [...COMMON, ...of('radius', ...RADII), ...of('shadow', 'shadows')];
 
 /** Property → writers, by kind of layer. */
@@ -133,7 +164,14 @@ const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
   group: merged(COMMON),
   rectangle: merged([...BOXED, ...of('radius', ...RADII)]),
   ellipse: merged(BOXED),
-  path: merged([...COMMON, ...of('filter', 'shadows'), ...of('view', 'width', 'height', 'view_width', 'view_height'), ...of('d', 'path'), ...of('fill', 'fill', 'fill_rule', 'path', 'view_width', 'view_height'), ...of('stroke', ...LINE)]),
+  path: merged([
+    ...COMMON,
+    ...of('filter', 'shadows'),
+    ...of('view', 'width', 'height', 'view_width', 'view_height'),
+    ...of('d', 'path'),
+    ...of('fill', 'fill', 'fill_rule', 'path', 'view_width', 'view_height'),
+    ...of('stroke', ...LINE),
+  ]),
   text: merged([
     ...COMMON,
     ...of('filter', 'shadows'),
@@ -145,7 +183,22 @@ const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
   medium: merged([...FRAMED, ...of('medium', 'source', 'fit', 'focus_x', 'focus_y', 'playhead')]),
 };
 /** Everything that moves the outline of a mask. */
-const MASKS = ['x', 'y', 'width', 'height', 'rotation', 'scale_x', 'scale_y', 'skew_x', 'skew_y', 'pivot_x', 'pivot_y', 'path', 'fill_rule', ...RADII];
+const MASKS = [
+  'x',
+  'y',
+  'width',
+  'height',
+  'rotation',
+  'scale_x',
+  'scale_y',
+  'skew_x',
+  'skew_y',
+  'pivot_x',
+  'pivot_y',
+  'path',
+  'fill_rule',
+  ...RADII,
+];
 
 function merged(pairs: [string, string[]][]): Map<string, string[]> {
   const writers = new Map<string, string[]>();
@@ -186,7 +239,7 @@ export class Scene {
   writersOf(shown: Shown, names: readonly string[]): Writer[] {
     const writers = new Set(names.flatMap((name) => SHOWN[shown.kind].get(name) ?? []));
     if (shown.clip && names.some((name) => MASKS.includes(name))) writers.add('mask');
-    return [...writers].map((name) => WRITERS[name]!);
+    return [...writers].map((name) => known(WRITERS[name]));
   }
 
   private fill(parent: Element, layers: readonly Layer[]): void {
@@ -249,7 +302,7 @@ function strokePath(element: Element): SVGPathElement {
 function paintedBox({ element, path }: Shown, look: Look): void {
   let box = element.querySelector('foreignObject');
   if (typeof look.fill !== 'object') {
-    box?.previousElementSibling!.remove();
+    known(box?.previousElementSibling).remove();
     box?.remove();
     return;
   }
@@ -258,15 +311,16 @@ function paintedBox({ element, path }: Shown, look: Look): void {
     box = document.createElementNS(SVG, 'foreignObject');
     box.setAttribute('clip-path', `url(#${clipPath.id})`);
     box.append(document.createElement('div'));
-    path!.before(clipPath, box);
+    known(path).before(clipPath, box);
   }
-  const cut = element.querySelector('clipPath > path')!;
-  cut.setAttribute('d', String(look.path));
-  cut.setAttribute('clip-rule', String(look.fill_rule));
-  const [w, h] = [String(look.view_width), String(look.view_height)];
+  const cut = known(element.querySelector('clipPath > path'));
+  cut.setAttribute('d', textOf(look.path));
+  cut.setAttribute('clip-rule', textOf(look.fill_rule));
+  const [w, h] = [textOf(look.view_width), textOf(look.view_height)];
   box.setAttribute('width', w);
   box.setAttribute('height', h);
-  (box.firstElementChild as HTMLElement).style.cssText = `width: ${w}px; height: ${h}px; background-image: ${image(look.fill)}`;
+  (box.firstElementChild as HTMLElement).style.cssText =
+    `width: ${w}px; height: ${h}px; background-image: ${image(look.fill)}`;
 }
 
 function clipPathNamed(id: string): { clipPath: SVGClipPathElement; clip: SVGPathElement } {
@@ -279,7 +333,7 @@ function clipPathNamed(id: string): { clipPath: SVGClipPathElement; clip: SVGPat
 
 /** A film stands at its playhead, moved by the tape and not by itself; what is no film is shown as a picture. */
 function medium(element: HTMLElement, look: Look): void {
-  const source = String(isFade(look.source) ? look.source.to : look.source);
+  const source = textOf(isFade(look.source) ? look.source.to : look.source);
   if (!source.startsWith('data:video/')) return picture(element.style, look);
   let film = element.querySelector('video');
   if (!film) {
@@ -288,16 +342,22 @@ function medium(element: HTMLElement, look: Look): void {
     element.append(film);
   }
   if (film.src !== source) film.src = source;
-  film.style.objectFit = String(look.fit);
+  film.style.objectFit = textOf(look.fit);
   film.style.objectPosition = `${Number(look.focus_x) * 100}% ${Number(look.focus_y) * 100}%`;
   film.currentTime = Number(look.playhead) / 1000;
 }
 
 function writeText(element: HTMLElement, { text }: Look): void {
-  const shown: [string, number][] = isFade(text) ? [[String(text.from), 1 - text.share], [String(text.to), text.share]] : [[String(text), 1]];
-  while (element.children.length > shown.length) element.lastElementChild!.remove();
+  const shown: [string, number][] = isFade(text)
+    ? [
+        [textOf(text.from), 1 - text.share],
+        [textOf(text.to), text.share],
+      ]
+    : [[textOf(text), 1]];
+  while (element.children.length > shown.length) known(element.lastElementChild).remove();
   shown.forEach(([content, share], i) => {
-    const span = element.children[i] as HTMLElement | undefined ?? element.appendChild(document.createElement('span'));
+    const span =
+      (element.children[i] as HTMLElement | undefined) ?? element.appendChild(document.createElement('span'));
     if (span.textContent !== content) span.textContent = content;
     span.style.opacity = String(share);
   });

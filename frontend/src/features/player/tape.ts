@@ -1,5 +1,6 @@
 /* The tape: looked up, and joined by straight lines. Nothing here knows curves. */
 import type { Form, PackedTape, TransitionReading } from '../../api/contract';
+import { known } from '../../shared/known';
 
 export interface Track {
   layer: string;
@@ -28,12 +29,19 @@ const NOTHING: Leg = { tracks: [], fade: null };
 /** The tape after an answer that holds only the tracks that changed, for the legs that there are. */
 export function updateTape(before: Tape, changed: Changed, ids: readonly string[]): Tape {
   if (!Object.keys(changed).length && ids.length === before.size) return before;
-  return new Map(ids.map((id) => [id, changed[id] ? merged(before.get(id) ?? NOTHING, changed[id]) : (before.get(id) ?? NOTHING)]));
+  return new Map(
+    ids.map((id) => [id, changed[id] ? merged(before.get(id) ?? NOTHING, changed[id]) : (before.get(id) ?? NOTHING)]),
+  );
 }
 
 function merged(before: Leg, { tape, moves, fade }: Changed[string]): Leg {
-  const known = new Map([...before.tracks, ...unpack(tape)].map((track) => [keyOf(track.layer, track.property), track]));
-  return { tracks: moves.flatMap(([layer, property]) => known.get(keyOf(layer, property)) ?? []), fade: fade && fadeTrack(fade) };
+  const tracks = new Map(
+    [...before.tracks, ...unpack(tape)].map((track) => [keyOf(track.layer, track.property), track]),
+  );
+  return {
+    tracks: moves.flatMap(([layer, property]) => tracks.get(keyOf(layer, property)) ?? []),
+    fade: fade && fadeTrack(fade),
+  };
 }
 
 const fadeTrack = (knots: readonly [number, number][]): Track => ({
@@ -63,7 +71,7 @@ export function knotAt(times: Float32Array, t: number): number {
   let high = times.length - 1;
   while (low < high) {
     const middle = (low + high + 1) >> 1;
-    if (times[middle]! <= t) low = middle;
+    if (known(times[middle]) <= t) low = middle;
     else high = middle - 1;
   }
   return low;
@@ -74,11 +82,11 @@ export function readTrack(track: Track, t: number, out: Float64Array): void {
   const { times, values, columns } = track;
   const knot = knotAt(times, t);
   const next = Math.min(knot + 1, times.length - 1);
-  const span = times[next]! - times[knot]!;
-  const share = span > 0 ? Math.min(Math.max((t - times[knot]!) / span, 0), 1) : 0;
+  const span = known(times[next]) - known(times[knot]);
+  const share = span > 0 ? Math.min(Math.max((t - known(times[knot])) / span, 0), 1) : 0;
   for (let c = 0; c < columns; c++) {
-    const from = values[knot * columns + c]!;
-    out[c] = from + share * (values[next * columns + c]! - from);
+    const from = known(values[knot * columns + c]);
+    out[c] = from + share * (known(values[next * columns + c]) - from);
   }
 }
 
@@ -86,5 +94,5 @@ export function readTrack(track: Track, t: number, out: Float64Array): void {
 export function knotsOf(tape: Tape, leg: string, layer: string, property: string): [number, number][] {
   const track = tape.get(leg)?.tracks.find((t) => t.layer === layer && t.property === property);
   if (!track || track.columns !== 1) return [];
-  return Array.from(track.times, (t, i): [number, number] => [t, track.values[i]!]);
+  return Array.from(track.times, (t, i): [number, number] => [t, known(track.values[i])]);
 }

@@ -2,6 +2,7 @@ import { useLayoutEffect, useRef, type KeyboardEvent } from 'react';
 import type { Run } from '../../api/contract';
 import { seconds } from './ring';
 import type { Clock } from './clock';
+import { known } from '../../shared/known';
 
 /** Figures are read ten times a second at most; more often they would cost a layout of the page each frame. */
 const SAID_EVERY_MS = 100;
@@ -18,12 +19,12 @@ export function usePlayhead(clock: Clock, place: (moment: number) => readonly [n
     let said = -1;
     return clock.listen((moment) => {
       const [x, y] = place(moment);
-      dot.current!.style.transform = `translate(${x.toFixed(2)}px,${y.toFixed(2)}px)`;
+      known(dot.current).style.transform = `translate(${x.toFixed(2)}px,${y.toFixed(2)}px)`;
       const due = Math.floor(moment / SAID_EVERY_MS);
       if (clock.playing && due === said) return;
       said = due;
       if (label.current) label.current.textContent = seconds(moment);
-      slider.current!.setAttribute('aria-valuenow', moment.toFixed(0));
+      known(slider.current).setAttribute('aria-valuenow', moment.toFixed(0));
     });
   }, [clock, place]);
   return { dot, label, slider };

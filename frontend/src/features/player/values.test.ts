@@ -21,35 +21,68 @@ describe('rows of a tape', () => {
     ['a text that has faded', FADE, [1], 'Sailed'],
     ['dashes', { kind: 'lengths' }, [3, 1.5], [3, 1.5]],
     ['an outline halfway', PATH, [0.5], 'M0.000 2.000 L15.000 4.000 Z'],
-    ['a shadow', { kind: 'shadows', inset: [true] }, [1, 2, 3, 4, ...RED], [{ x: 1, y: 2, blur: 3, spread: 4, inset: true, colour: 'rgb(255.0 0.0 0.0 / 1.0000)' }]],
+    [
+      'a shadow',
+      { kind: 'shadows', inset: [true] },
+      [1, 2, 3, 4, ...RED],
+      [{ x: 1, y: 2, blur: 3, spread: 4, inset: true, colour: 'rgb(255.0 0.0 0.0 / 1.0000)' }],
+    ],
     [
       'a gradient',
       TWO_STOPS,
       [90, 0, 0.75, ...RED, ...HALF_BLUE],
-      { kind: 'linear', angle: 90, stops: [{ at: 0, colour: 'rgb(255.0 0.0 0.0 / 1.0000)' }, { at: 0.75, colour: 'rgb(0.0 0.0 255.0 / 0.5000)' }] },
+      {
+        kind: 'linear',
+        angle: 90,
+        stops: [
+          { at: 0, colour: 'rgb(255.0 0.0 0.0 / 1.0000)' },
+          { at: 0.75, colour: 'rgb(0.0 0.0 255.0 / 0.5000)' },
+        ],
+      },
     ],
   ])('%s', (_, form, numbers, value) => expect(valueOf(form, row(...numbers), numbers.length)).toEqual(value));
 });
 
-const STOPS = [{ at: 0, colour: 'red' }, { at: 0.5, colour: 'none' }];
+const STOPS = [
+  { at: 0, colour: 'red' },
+  { at: 0.5, colour: 'none' },
+];
 
 describe('as CSS', () => {
   it.each([
-    ['a linear gradient', { kind: 'linear', angle: 30, stops: STOPS }, 'linear-gradient(30deg, red 0%, transparent 50%)'],
-    ['a conic one', { kind: 'conic', angle: 10, centre_x: 0.25, stops: STOPS }, 'conic-gradient(from 10deg at 25% 50%, red 0%, transparent 50%)'],
-    ['a radial one', { kind: 'radial', radius: 0.4, stops: STOPS }, 'radial-gradient(40% 40% at 50% 50%, red 0%, transparent 50%)'],
-    ['two that fade', { kind: 'fade', from: 'red', to: 'blue', share: 0.25 }, '-webkit-cross-fade(linear-gradient(red, red), linear-gradient(blue, blue), 25%)'],
+    [
+      'a linear gradient',
+      { kind: 'linear', angle: 30, stops: STOPS },
+      'linear-gradient(30deg, red 0%, transparent 50%)',
+    ],
+    [
+      'a conic one',
+      { kind: 'conic', angle: 10, centre_x: 0.25, stops: STOPS },
+      'conic-gradient(from 10deg at 25% 50%, red 0%, transparent 50%)',
+    ],
+    [
+      'a radial one',
+      { kind: 'radial', radius: 0.4, stops: STOPS },
+      'radial-gradient(40% 40% at 50% 50%, red 0%, transparent 50%)',
+    ],
+    [
+      'two that fade',
+      { kind: 'fade', from: 'red', to: 'blue', share: 0.25 },
+      '-webkit-cross-fade(linear-gradient(red, red), linear-gradient(blue, blue), 25%)',
+    ],
   ])('%s', (_, paint, css) => expect(image(paint as never)).toBe(css));
 
   const shadow = { x: 0, y: 2, blur: 6, spread: 1, colour: '#15293b40', inset: false };
   it.each<[string, Look, boolean, string]>([
     ['no shadow', { shadows: [], stroke: 'none' }, true, ''],
     ['a shadow of a box', { shadows: [shadow], stroke: 'none' }, true, '0px 2px 6px 1px #15293b40'],
-    ['a stroke inside it', { shadows: [], stroke: 'red', stroke_width: 2 } as unknown as Look, true, 'inset 0 0 0 2px red'],
-  ])('%s', (_, look, stroked, css) => expect(boxShadow(look as Look, stroked)).toBe(css));
+    ['a stroke inside it', { shadows: [], stroke: 'red', stroke_width: 2 }, true, 'inset 0 0 0 2px red'],
+  ])('%s', (_, look, stroked, css) => expect(boxShadow(look, stroked)).toBe(css));
 
   it('halves the blur of a shadow that is a filter', () => {
-    expect(filter({ blur: 3, shadows: [shadow, { ...shadow, inset: true }] } as unknown as Look, true)).toBe('blur(3px) drop-shadow(0px 2px 3px #15293b40)');
-    expect(filter({ blur: 0, shadows: [shadow] } as unknown as Look, false)).toBe('');
+    expect(filter({ blur: 3, shadows: [shadow, { ...shadow, inset: true }] }, true)).toBe(
+      'blur(3px) drop-shadow(0px 2px 3px #15293b40)',
+    );
+    expect(filter({ blur: 0, shadows: [shadow] }, false)).toBe('');
   });
 });

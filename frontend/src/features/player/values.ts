@@ -1,34 +1,45 @@
 /* What rows of a tape hold: numbers and colours as they are, all else by the form that comes with the track. */
 import type { Form, Gradient, PathForm, Shadow, Stop, Value } from '../../api/contract';
+import { known } from '../../shared/known';
 
 const rgb = (row: Float64Array, at: number) =>
-  `rgb(${row[at]!.toFixed(1)} ${row[at + 1]!.toFixed(1)} ${row[at + 2]!.toFixed(1)} / ${row[at + 3]!.toFixed(4)})`;
+  `rgb(${known(row[at]).toFixed(1)} ${known(row[at + 1]).toFixed(1)} ${known(row[at + 2]).toFixed(1)} / ${known(row[at + 3]).toFixed(4)})`;
 
 /** The value of a property that a row shows. */
 export function valueOf(form: Form | null, row: Float64Array, columns: number): Value {
-  if (!form) return columns === 1 ? row[0]! : rgb(row, 0);
+  if (!form) return columns === 1 ? known(row[0]) : rgb(row, 0);
   switch (form.kind) {
     case 'switch':
-      return form.values[row[0]! >= 0.5 ? 1 : 0]!;
+      return form.values[known(row[0]) >= 0.5 ? 1 : 0];
     case 'fade':
-      if (row[0]! <= 0 || row[0]! >= 1) return form.values[row[0]! >= 1 ? 1 : 0]!;
-      return { kind: 'fade', from: form.values[0]!, to: form.values[1]!, share: row[0]! };
+      if (known(row[0]) <= 0 || known(row[0]) >= 1) return form.values[known(row[0]) >= 1 ? 1 : 0];
+      return { kind: 'fade', from: form.values[0], to: form.values[1], share: known(row[0]) };
     case 'inverse':
-      return row[0]! > 0 ? 1 / row[0]! : 0;
+      return known(row[0]) > 0 ? 1 / known(row[0]) : 0;
     case 'lengths':
       return [...row.subarray(0, columns)];
     case 'path':
-      return pathText(form, row[0]!);
+      return pathText(form, known(row[0]));
     case 'shadows':
       return form.inset.map((inset, i): Shadow => {
         const [x, y, blur, spread] = row.subarray(4 * i, 4 * i + 4);
-        return { x: x!, y: y!, blur: blur!, spread: spread!, inset, colour: rgb(row, 4 * (form.inset.length + i)) };
+        return {
+          x: known(x),
+          y: known(y),
+          blur: known(blur),
+          spread: known(spread),
+          inset,
+          colour: rgb(row, 4 * (form.inset.length + i)),
+        };
       });
     case 'gradient': {
       const places = form.numbers.length;
       const colours = places + form.stops;
-      const stops = Array.from({ length: form.stops }, (_, i): Stop => ({ at: row[places + i]!, colour: rgb(row, colours + 4 * i) }));
-      const numbers = Object.fromEntries(form.numbers.map((name, i) => [name, row[i]!]));
+      const stops = Array.from({ length: form.stops }, (_, i): Stop => ({
+        at: known(row[places + i]),
+        colour: rgb(row, colours + 4 * i),
+      }));
+      const numbers = Object.fromEntries(form.numbers.map((name, i) => [name, known(row[i])]));
       return { kind: form.gradient, ...numbers, stops } as Gradient;
     }
   }
@@ -41,7 +52,8 @@ function pathText({ commands, from, to }: PathForm, share: number): string {
   let at = 0;
   for (const letter of commands) {
     text += letter;
-    for (const end = at + OPERANDS[letter]!; at < end; at++) text += `${(from[at]! + share * (to[at]! - from[at]!)).toFixed(3)} `;
+    for (const end = at + known(OPERANDS[letter]); at < end; at++)
+      text += `${(known(from[at]) + share * (known(to[at]) - known(from[at]))).toFixed(3)} `;
   }
   return text;
 }

@@ -5,6 +5,7 @@ import { clock, jumpText, useBench, usePlayed } from '../workbench';
 import { rulerStep } from './model';
 import type { Mark } from './findings';
 import type { Scale } from './Sheet';
+import { known } from '../../shared/known';
 
 const H = 92;
 /** The shortest part that is played alone. */
@@ -12,7 +13,7 @@ const LEAST_MS = 20;
 
 /** Lead-in and loop, the ruler, and the states with the ways between them. */
 export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: readonly Mark[] }) {
-  const states = useBench((b) => b.document!.states);
+  const states = useBench((b) => b.document.states);
   const seam = usePlayed((p) => p.seam);
   const name = (id: string) => states.find((state) => state.id === id)?.name ?? id;
   const step = rulerStep(run.total_ms, scale.width);
@@ -37,12 +38,33 @@ export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: rea
   };
   const range = shown ?? part;
   const from = run.loop_ms === null ? 0 : run.lead_in_ms;
-  const text = run.loop_ms === null ? `plays once, ${run.total_ms} ms` : `loop ${run.loop_ms} ms${seam ? ` · seam ${jumpText(seam)}` : ''}`;
+  const text =
+    run.loop_ms === null
+      ? `plays once, ${run.total_ms} ms`
+      : `loop ${run.loop_ms} ms${seam ? ` · seam ${jumpText(seam)}` : ''}`;
   return (
-    <svg className="axis" height={H} width={scale.width + 26} onPointerDown={scrub} onPointerMove={scrub} onPointerUp={letGo} aria-hidden="true">
-      {run.loop_ms !== null && run.lead_in_ms > 0 && <Bracket from={scale.x(0)} to={scale.x(from)} text={`lead-in ${run.lead_in_ms} ms`} />}
+    <svg
+      className="axis"
+      height={H}
+      width={scale.width + 26}
+      onPointerDown={scrub}
+      onPointerMove={scrub}
+      onPointerUp={letGo}
+      aria-hidden="true"
+    >
+      {run.loop_ms !== null && run.lead_in_ms > 0 && (
+        <Bracket from={scale.x(0)} to={scale.x(from)} text={`lead-in ${run.lead_in_ms} ms`} />
+      )}
       <Bracket from={scale.x(from)} to={scale.x(run.total_ms)} text={text} open={seam?.open ?? false} />
-      {range && <rect className="part" x={scale.x(Math.min(...range))} width={scale.x(Math.max(...range)) - scale.x(Math.min(...range))} y={24} height={H - 24} />}
+      {range && (
+        <rect
+          className="part"
+          x={scale.x(Math.min(...range))}
+          width={scale.x(Math.max(...range)) - scale.x(Math.min(...range))}
+          y={24}
+          height={H - 24}
+        />
+      )}
       {ticks.map((ms) => (
         <Fragment key={ms}>
           <line className="tick" x1={scale.x(ms)} x2={scale.x(ms)} y1={38} y2={H} />
@@ -52,7 +74,12 @@ export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: rea
         </Fragment>
       ))}
       {marks.map(({ key, kind, from_ms, says }) => (
-        <path key={key} className={`mark ${kind}`} transform={`translate(${scale.x(from_ms)} 46)`} d="M0 0L-4.5 -8H4.5Z">
+        <path
+          key={key}
+          className={`mark ${kind}`}
+          transform={`translate(${scale.x(from_ms)} 46)`}
+          d="M0 0L-4.5 -8H4.5Z"
+        >
           <title>{`${says} at ${from_ms} ms`}</title>
         </path>
       ))}
@@ -73,14 +100,17 @@ export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: rea
           </g>
         );
       })}
-      {run.segments.map((segment, i) => (segment.kind === 'travel' || i === 0 || run.segments[i - 1]!.from !== segment.from) && (i === 0 || run.segments[i - 1]!.kind === 'travel') ? (
-        <g key={`s${i}`}>
-          <circle className="state" cx={scale.x(segment.start_ms)} cy={55.5} r={4.5} />
-          <text className="state-text" x={scale.x(segment.start_ms) - 4} y={79}>
-            {name(segment.from)}
-          </text>
-        </g>
-      ) : null)}
+      {run.segments.map((segment, i) =>
+        (segment.kind === 'travel' || i === 0 || known(run.segments[i - 1]).from !== segment.from) &&
+        (i === 0 || known(run.segments[i - 1]).kind === 'travel') ? (
+          <g key={`s${i}`}>
+            <circle className="state" cx={scale.x(segment.start_ms)} cy={55.5} r={4.5} />
+            <text className="state-text" x={scale.x(segment.start_ms) - 4} y={79}>
+              {name(segment.from)}
+            </text>
+          </g>
+        ) : null,
+      )}
     </svg>
   );
 }

@@ -3,6 +3,8 @@ import { useShallow } from 'zustand/react/shallow';
 import { NumberField } from '../../shared/ui/Field';
 import { attempt, edits, labelOf, make, propertyNamed, TimingEditor, useBench } from '../workbench';
 import type { Bar } from './model';
+import { stateNamed, transitionNamed } from '../workbench/tree';
+import { known } from '../../shared/known';
 
 type From = 'start' | edits.Anchor['edge'];
 
@@ -16,19 +18,28 @@ const FROM: { value: From; label: string }[] = [
 /** When the chosen bar starts, counted from what, and along which curve it goes. */
 export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: readonly Bar[] }) {
   const { document: piece, readings } = useBench(useShallow(({ document, readings }) => ({ document, readings })));
-  const transition = piece!.transitions!.find((t) => t.id === bar.transition)!;
-  const stateName = (id: string) => piece!.states.find((state) => state.id === id)!.name;
-  const lane = edits.laneOf(piece!.transitions!, bar.transition, bar.layer, bar.property);
+  const transition = transitionNamed(piece, bar.transition);
+  const stateName = (id: string) => stateNamed(piece, id).name;
+  const lane = edits.laneOf(known(piece.transitions), bar.transition, bar.layer, bar.property);
   const property = lane?.property ?? null;
-  const others = [...new Set(bars.filter((other) => other.base_ms === bar.base_ms && other.layer !== bar.layer).map((other) => other.layer))];
+  const others = [
+    ...new Set(
+      bars.filter((other) => other.base_ms === bar.base_ms && other.layer !== bar.layer).map((other) => other.layer),
+    ),
+  ];
   const anchor = lane?.anchor ?? null;
-  const set = (values: edits.LaneValues) => edits.setLane(piece!, bar.transition, bar.layer, values, property);
+  const set = (values: edits.LaneValues) => edits.setLane(piece, bar.transition, bar.layer, values, property);
   const own = (transition.lanes ?? []).findIndex((other) => other === lane);
   const reading = lane?.timing ? readings[bar.transition]?.lanes[own] : readings[bar.transition];
   const delay = lane?.delay_ms ?? 0;
   const late = anchor ? 0 : bar.start_ms - bar.base_ms - delay;
   const setFrom = (from: From, layer = anchor?.layer ?? others[0]) =>
-    void attempt(set({ anchor: from === 'start' || !layer ? null : { edge: from, layer }, delay_ms: from === 'start' ? Math.max(bar.start_ms - bar.base_ms, 0) : 0 }));
+    void attempt(
+      set({
+        anchor: from === 'start' || !layer ? null : { edge: from, layer },
+        delay_ms: from === 'start' ? Math.max(bar.start_ms - bar.base_ms, 0) : 0,
+      }),
+    );
   return (
     <section className="bar-panel">
       <p className="kicker">
@@ -36,14 +47,32 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
         {count > 1 && ` · ${count} bars`}
       </p>
       <h2>
-        {labelOf(piece!, bar.layer)} · {propertyNamed(bar.property).label}
+        {labelOf(piece, bar.layer)} · {propertyNamed(bar.property).label}
       </h2>
       <div className="pairs">
-        <Select<From> aria-label="Starts" value={anchor?.edge ?? 'start'} popupMatchSelectWidth={false} options={others.length ? FROM : FROM.slice(0, 1)} onChange={(from) => setFrom(from)} />
-        <NumberField label="by" name="Starts by" unit="ms" step={10} value={delay} commit={(v) => make(set({ delay_ms: v }))} />
+        <Select<From>
+          aria-label="Starts"
+          value={anchor?.edge ?? 'start'}
+          popupMatchSelectWidth={false}
+          options={others.length ? FROM : FROM.slice(0, 1)}
+          onChange={(from) => setFrom(from)}
+        />
+        <NumberField
+          label="by"
+          name="Starts by"
+          unit="ms"
+          step={10}
+          value={delay}
+          commit={(v) => make(set({ delay_ms: v }))}
+        />
       </div>
       {anchor && (
-        <Select aria-label="Starts counted from" value={anchor.layer ?? ''} options={others.map((id) => ({ value: id, label: labelOf(piece!, id) }))} onChange={(layer: string) => setFrom(anchor.edge, layer)} />
+        <Select
+          aria-label="Starts counted from"
+          value={anchor.layer ?? ''}
+          options={others.map((id) => ({ value: id, label: labelOf(piece, id) }))}
+          onChange={(layer: string) => setFrom(anchor.edge, layer)}
+        />
       )}
       <p className="quiet">
         starts {Math.round(bar.start_ms)}, ends {Math.round(bar.end_ms)} ms of the run
@@ -52,12 +81,20 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
       {property && (
         <p className="quiet">
           Has its own timing.{' '}
-          <button className="plain" onClick={() => void attempt(edits.removeLane(piece!, bar.transition, bar.layer, property))}>
+          <button
+            className="plain"
+            onClick={() => void attempt(edits.removeLane(piece, bar.transition, bar.layer, property))}
+          >
             Move it with its layer
           </button>
         </p>
       )}
-      <TimingEditor key={bar.key} timing={lane?.timing ?? transition.timing} reading={reading} commit={(timing) => make(set({ timing }))} />
+      <TimingEditor
+        key={bar.key}
+        timing={lane?.timing ?? transition.timing}
+        reading={reading}
+        commit={(timing) => make(set({ timing }))}
+      />
     </section>
   );
 }

@@ -17,7 +17,17 @@ interface Props {
 export const BarShape = memo(function BarShape({ id, row, name, x, y, width, chosen, pulled }: Props) {
   return (
     <g className={chosen ? 'run-bar-of chosen' : 'run-bar-of'} data-bar={id} data-row-of={row}>
-      <rect className="body" x={x} y={y} width={width} height={11} tabIndex={0} role="button" aria-pressed={chosen} aria-label={`${name}; arrow keys move it, with Alt its end`}>
+      <rect
+        className="body"
+        x={x}
+        y={y}
+        width={width}
+        height={11}
+        tabIndex={0}
+        role="button"
+        aria-pressed={chosen}
+        aria-label={`${name}; arrow keys move it, with Alt its end`}
+      >
         <title>{name}</title>
       </rect>
       {width > 16 && (

@@ -19,7 +19,7 @@ export function Graph({ row, scale }: { row: RowKey; scale: Scale }) {
     <section className="graph" aria-label="Graph of value and speed">
       <div className="graph-names">
         <strong>
-          {labelOf(piece!, layer)} · {label}
+          {labelOf(piece, layer)} · {label}
         </strong>
         {line ? (
           <>
@@ -36,7 +36,12 @@ export function Graph({ row, scale }: { row: RowKey; scale: Scale }) {
           <span className="quiet">not a number: nothing to draw</span>
         )}
       </div>
-      <svg width={scale.width + 26} height={H} role="img" aria-label={line ? `From ${line.low} to ${line.high}` : 'Nothing to draw'}>
+      <svg
+        width={scale.width + 26}
+        height={H}
+        role="img"
+        aria-label={line ? `From ${line.low} to ${line.high}` : 'Nothing to draw'}
+      >
         <rect width={scale.width} height={H} />
         {line && <Lines line={line} scale={scale} />}
       </svg>
@@ -49,7 +54,8 @@ function Lines({ line, scale }: { line: NonNullable<ReturnType<typeof lineOf>>; 
   const y = (value: number) => H - PAD - ((value - line.low) / span) * (H - 2 * PAD);
   const middle = H / 2;
   const speedY = (speed: number) => middle - (speed / Math.max(line.fastest, 1e-9)) * (middle - PAD);
-  const path = (points: readonly [number, number][], yOf: (value: number) => number) => points.map(([t, v], i) => `${i ? 'L' : 'M'}${scale.x(t).toFixed(1)} ${yOf(v).toFixed(1)}`).join('');
+  const path = (points: readonly [number, number][], yOf: (value: number) => number) =>
+    points.map(([t, v], i) => `${i ? 'L' : 'M'}${scale.x(t).toFixed(1)} ${yOf(v).toFixed(1)}`).join('');
   return (
     <>
       <line className="grid" x1={0} x2={scale.width} y1={middle} y2={middle} />

@@ -8,7 +8,7 @@ interface Props {
 
 /** What is marked on the sheet, as a list: each line leads there. */
 export function Marks({ marks, choose }: Props) {
-  const piece = useBench((b) => b.document!);
+  const piece = useBench((b) => b.document);
   if (!marks.length) return null;
   const goTo = ({ from_ms, bar }: Mark) => {
     clock.setPlaying(false);

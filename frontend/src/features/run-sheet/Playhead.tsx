@@ -2,6 +2,7 @@ import { useLayoutEffect, useRef } from 'react';
 import type { Run } from '../../api/contract';
 import { clock } from '../workbench';
 import type { Scale } from './Sheet';
+import { known } from '../../shared/known';
 
 const SAID_EVERY_MS = 100;
 
@@ -12,11 +13,11 @@ export function Playhead({ run, scale }: { run: Run; scale: Scale }) {
   useLayoutEffect(() => {
     let said = -1;
     return clock.listen((moment) => {
-      line.current!.style.transform = `translateX(${scale.x(moment).toFixed(2)}px)`;
+      known(line.current).style.transform = `translateX(${scale.x(moment).toFixed(2)}px)`;
       const due = Math.floor(moment / SAID_EVERY_MS);
       if (clock.playing && due === said) return;
       said = due;
-      label.current!.textContent = String(Math.round(moment));
+      known(label.current).textContent = String(Math.round(moment));
     });
   }, [scale, run]);
   return (

@@ -7,6 +7,7 @@ import { BarShape } from './BarShape';
 import { linkedTo, type Mark } from './findings';
 import { barsOf, endsBeside, snapped, type Bar, type Snap } from './model';
 import type { Scale } from './Sheet';
+import { known } from '../../shared/known';
 
 export const ROW_H = 27;
 /** px on the screen within which ends snap */
@@ -32,36 +33,56 @@ interface Held extends Pull {
 
 /** A line for each row, its bars pulled along it. */
 export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, marks }: Props) {
-  const layers = useBench((b) => b.document!.layers);
+  const layers = useBench((b) => b.document.layers);
   const { shown, held, hold } = useHeld<Held>();
   const height = rows.length * ROW_H;
   // Found once for all bars: a large piece has hundreds of them.
   const place = useMemo(() => new Map(rows.map((row, i) => [row, i])), [rows]);
   const names = useMemo(() => namesOf(rows), [rows, layers]); // eslint-disable-line react-hooks/exhaustive-deps -- names change with the layers
-  const drawn = bars.filter((bar) => place.get(bar.row)! >= view.from && place.get(bar.row)! < view.to);
+  const drawn = bars.filter((bar) => known(place.get(bar.row)) >= view.from && known(place.get(bar.row)) < view.to);
   const barAt = (target: EventTarget) => {
     const key = (target as Element).closest('[data-bar]')?.getAttribute('data-bar');
     return bars.find((bar) => bar.key === key);
   };
-  const msAt = (event: PointerEvent<SVGSVGElement>) => scale.ms(event.clientX - event.currentTarget.getBoundingClientRect().left);
+  const msAt = (event: PointerEvent<SVGSVGElement>) =>
+    scale.ms(event.clientX - event.currentTarget.getBoundingClientRect().left);
 
   const down = (event: PointerEvent<SVGSVGElement>) => {
     const bar = barAt(event.target);
     if (!bar || event.button !== 0) return;
     event.currentTarget.setPointerCapture(event.pointerId);
     const part = ((event.target as Element).getAttribute('data-end') ?? 'move') as Pull['part'];
-    const keys = event.shiftKey ? (chosen.includes(bar.key) ? chosen.filter((key) => key !== bar.key) : [...chosen, bar.key]) : chosen.includes(bar.key) ? chosen : [bar.key];
+    const keys = event.shiftKey
+      ? chosen.includes(bar.key)
+        ? chosen.filter((key) => key !== bar.key)
+        : [...chosen, bar.key]
+      : chosen.includes(bar.key)
+        ? chosen
+        : [bar.key];
     // The one that was pressed is the last, and the one that snaps.
     const ordered = keys.includes(bar.key) ? [...keys.filter((key) => key !== bar.key), bar.key] : keys;
     choose(ordered);
-    if (!event.shiftKey) hold({ pressed: bar, keys: part === 'move' ? ordered : [bar.key], part, by_ms: 0, alone: event.altKey, from_ms: msAt(event) });
+    if (!event.shiftKey)
+      hold({
+        pressed: bar,
+        keys: part === 'move' ? ordered : [bar.key],
+        part,
+        by_ms: 0,
+        alone: event.altKey,
+        from_ms: msAt(event),
+      });
   };
   const move = (event: PointerEvent<SVGSVGElement>) => {
     const now = held();
     if (!now || event.buttons !== 1) return;
     const bar = now.pressed;
     const edge = now.part === 'end' ? bar.end_ms : bar.start_ms;
-    const to = snapped(edge + msAt(event) - now.from_ms, event.ctrlKey ? '10' : snap, [bar.base_ms, ...endsBeside(bars, now.keys)], scale.ms(REACH));
+    const to = snapped(
+      edge + msAt(event) - now.from_ms,
+      event.ctrlKey ? '10' : snap,
+      [bar.base_ms, ...endsBeside(bars, now.keys)],
+      scale.ms(REACH),
+    );
     hold({ ...now, by_ms: Math.max(to, bar.base_ms) - edge });
   };
   const pulls = useMemo(() => new Pulls(), []);
@@ -78,21 +99,50 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
     event.stopPropagation();
     const keys = chosen.includes(bar.key) ? chosen : [bar.key];
     choose(keys);
-    void pulls.add(keys, { part: event.altKey ? 'end' : 'move', by_ms: by * (event.shiftKey ? 100 : 10), alone: false });
+    void pulls.add(keys, {
+      part: event.altKey ? 'end' : 'move',
+      by_ms: by * (event.shiftKey ? 100 : 10),
+      alone: false,
+    });
   };
 
   return (
     <div className="rows">
       <RowNames rows={rows} view={view} names={names} />
-      <svg width={scale.width + 26} height={height} aria-label="Bars" onPointerDown={down} onPointerMove={move} onPointerUp={() => void up()} onPointerCancel={() => hold(null)} onKeyDown={onKey}>
+      <svg
+        width={scale.width + 26}
+        height={height}
+        aria-label="Bars"
+        onPointerDown={down}
+        onPointerMove={move}
+        onPointerUp={() => void up()}
+        onPointerCancel={() => hold(null)}
+        onKeyDown={onKey}
+      >
         {rows.slice(view.from, view.to).map((row, i) => (
-          <line key={row} className="row-line" x1={0} x2={scale.width + 26} y1={(view.from + i + 1) * ROW_H - 0.5} y2={(view.from + i + 1) * ROW_H - 0.5} />
+          <line
+            key={row}
+            className="row-line"
+            x1={0}
+            x2={scale.width + 26}
+            y1={(view.from + i + 1) * ROW_H - 0.5}
+            y2={(view.from + i + 1) * ROW_H - 0.5}
+          />
         ))}
-        {marks.map(({ key, kind, from_ms, to_ms }) => kind === 'dead' && (
-          <rect key={key} className="dead" x={scale.x(from_ms)} width={scale.x(to_ms) - scale.x(from_ms)} height={height}>
-            <title>{`nothing moves from ${from_ms} to ${to_ms} ms`}</title>
-          </rect>
-        ))}
+        {marks.map(
+          ({ key, kind, from_ms, to_ms }) =>
+            kind === 'dead' && (
+              <rect
+                key={key}
+                className="dead"
+                x={scale.x(from_ms)}
+                width={scale.x(to_ms) - scale.x(from_ms)}
+                height={height}
+              >
+                <title>{`nothing moves from ${from_ms} to ${to_ms} ms`}</title>
+              </rect>
+            ),
+        )}
         <Links bars={drawn} all={bars} place={place} scale={scale} />
         {drawn.map((bar) => {
           const pulled = shown?.keys.includes(bar.key) ? shown : null;
@@ -105,18 +155,28 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
               row={bar.row}
               name={`${names.get(bar.layer)} ${propertyNamed(bar.property).label}, ${Math.round(start)} to ${Math.round(end)} ms`}
               x={scale.x(start)}
-              y={place.get(bar.row)! * ROW_H + 8}
+              y={known(place.get(bar.row)) * ROW_H + 8}
               width={Math.max(scale.x(end) - scale.x(start), 3)}
               chosen={chosen.includes(bar.key)}
               pulled={pulled && `${Math.round(start)}–${Math.round(end)}`}
             />
           );
         })}
-        {marks.map(({ key, kind, bar, from_ms, to_ms, says }) => kind === 'clash' && (
-          <rect key={key} className="clash" x={scale.x(from_ms)} width={Math.max(scale.x(to_ms) - scale.x(from_ms), 3)} y={place.get(bar!.row)! * ROW_H + 4} height={ROW_H - 8}>
-            <title>{`${names.get(bar!.layer)} ${propertyNamed(bar!.property).label} ${says}`}</title>
-          </rect>
-        ))}
+        {marks.map(
+          ({ key, kind, bar, from_ms, to_ms, says }) =>
+            kind === 'clash' && (
+              <rect
+                key={key}
+                className="clash"
+                x={scale.x(from_ms)}
+                width={Math.max(scale.x(to_ms) - scale.x(from_ms), 3)}
+                y={known(place.get(known(bar).row)) * ROW_H + 4}
+                height={ROW_H - 8}
+              >
+                <title>{`${names.get(known(bar).layer)} ${propertyNamed(known(bar).property).label} ${says}`}</title>
+              </rect>
+            ),
+        )}
       </svg>
     </div>
   );
@@ -129,7 +189,8 @@ class Pulls {
 
   add(keys: readonly string[], { part, by_ms, alone }: Pull): Promise<void> {
     const last = this.waiting.at(-1);
-    if (last && last.pull.part === part && last.pull.alone === alone && last.keys.join() === keys.join()) last.pull.by_ms += by_ms;
+    if (last && last.pull.part === part && last.pull.alone === alone && last.keys.join() === keys.join())
+      last.pull.by_ms += by_ms;
     else this.waiting.push({ keys, pull: { part, by_ms, alone } });
     this.running ??= this.run().finally(() => (this.running = null));
     return this.running;
@@ -152,17 +213,25 @@ class Pulls {
 
 /** The label of each layer that has a row. */
 function namesOf(rows: readonly RowKey[]): ReadonlyMap<string, string> {
-  const piece = useBench.getState().document!;
+  const piece = useBench.getState().document;
   return new Map([...new Set(rows.map((row) => rowOf(row)[0]))].map((layer) => [layer, labelOf(piece, layer)]));
 }
 
-const RowNames = memo(function RowNames({ rows, view, names }: { rows: readonly RowKey[]; view: Props['shown']; names: ReadonlyMap<string, string> }) {
+const RowNames = memo(function RowNames({
+  rows,
+  view,
+  names,
+}: {
+  rows: readonly RowKey[];
+  view: Props['shown'];
+  names: ReadonlyMap<string, string>;
+}) {
   return (
     <ul className="row-names" aria-label="Rows" style={{ paddingTop: view.from * ROW_H }}>
       {rows.slice(view.from, view.to).map((row, at) => {
         const [layer, property] = rowOf(row);
         const i = view.from + at;
-        const first = i === 0 || rowOf(rows[i - 1]!)[0] !== layer;
+        const first = i === 0 || rowOf(known(rows[i - 1]))[0] !== layer;
         return (
           <li key={row}>
             <strong>{first ? names.get(layer) : ''}</strong>
@@ -175,18 +244,36 @@ const RowNames = memo(function RowNames({ rows, view, names }: { rows: readonly 
 });
 
 /** What starts with, after or before the end of another: a dotted line from there. */
-function Links({ bars, all, place, scale }: { bars: readonly Bar[]; all: readonly Bar[]; place: ReadonlyMap<RowKey, number>; scale: Scale }) {
-  const transitions = useBench((b) => b.document!.transitions ?? []);
-  const y = (row: RowKey) => place.get(row)! * ROW_H + 13;
+function Links({
+  bars,
+  all,
+  place,
+  scale,
+}: {
+  bars: readonly Bar[];
+  all: readonly Bar[];
+  place: ReadonlyMap<RowKey, number>;
+  scale: Scale;
+}) {
+  const transitions = useBench((b) => b.document.transitions ?? []);
+  const y = (row: RowKey) => known(place.get(row)) * ROW_H + 13;
   const linking = new Set(transitions.filter((t) => (t.lanes ?? []).some((lane) => lane.anchor)).map((t) => t.id));
   return (
     <g className="links">
       {bars.map((bar) => {
-        const anchor = linking.has(bar.transition) ? edits.laneOf(transitions, bar.transition, bar.layer, bar.property)?.anchor : null;
+        const anchor = linking.has(bar.transition)
+          ? edits.laneOf(transitions, bar.transition, bar.layer, bar.property)?.anchor
+          : null;
         const to = anchor?.layer && linkedTo(bar, anchor, all);
         if (!to) return null;
         const from = anchor.edge === 'with' ? to.start_ms : to.end_ms;
-        return <path key={bar.key} d={`M${scale.x(from)} ${y(to.row)}L${scale.x(bar.start_ms)} ${y(bar.row)}`} data-link={bar.key} />;
+        return (
+          <path
+            key={bar.key}
+            d={`M${scale.x(from)} ${y(to.row)}L${scale.x(bar.start_ms)} ${y(bar.row)}`}
+            data-link={bar.key}
+          />
+        );
       })}
     </g>
   );

@@ -1,6 +1,16 @@
 import { Button } from 'antd';
 import { useMemo, useState } from 'react';
-import { BenchFrame, CloseLoop, howToPlay, LoopStage, Retime, standingStill, useBench, usePlayed, useTrial } from '../workbench';
+import {
+  BenchFrame,
+  CloseLoop,
+  howToPlay,
+  LoopStage,
+  Retime,
+  standingStill,
+  useBench,
+  usePlayed,
+  useTrial,
+} from '../workbench';
 import { BarPanel } from './BarPanel';
 import { Filmstrip } from './Filmstrip';
 import { Marks } from './Marks';
@@ -9,6 +19,7 @@ import { barsOf, rowsOf, type Snap } from './model';
 import './run-sheet.css';
 import { Sheet } from './Sheet';
 import { StaggerPanel } from './StaggerPanel';
+import { lastOf } from '../../shared/known';
 
 const SNAPS: [Snap, string][] = [
   ['ends', 'snap to ends'],
@@ -27,8 +38,8 @@ function OpenSheet() {
   const tried = useTrial((t) => t.trial !== null);
   const bars = useMemo(() => barsOf(run, readings), [run, readings]);
   // Rows stay the same list while they hold the same, so that an edit of a time draws bars alone.
-  const rows = useSame(useMemo(() => rowsOf(bars, layerOrder(piece!.layers ?? [])), [bars, piece]));
-  const marks = useMemo(() => marksOf(bars, run, seam, piece!.transitions ?? []), [bars, run, seam, piece]);
+  const rows = useSame(useMemo(() => rowsOf(bars, layerOrder(piece.layers ?? [])), [bars, piece]));
+  const marks = useMemo(() => marksOf(bars, run, seam, piece.transitions ?? []), [bars, run, seam, piece]);
   const [asked, setChosen] = useState<readonly string[]>([]);
   // What is chosen already is not drawn anew.
   const choose = (keys: readonly string[]) => setChosen((before) => (before.join() === keys.join() ? before : keys));
@@ -40,7 +51,14 @@ function OpenSheet() {
   return (
     <div className="sheet-body">
       <main className={tried ? 'sheet-main tried' : 'sheet-main'}>
-        {rows.length ? <Sheet bars={bars} rows={rows} chosen={chosen} choose={choose} snap={snap} marks={marks} /> : <p className="hint">{standingStill(piece!, run) ?? 'Nothing moves: the states that it goes through look the same'}. {howToPlay(piece!, run)}</p>}
+        {rows.length ? (
+          <Sheet bars={bars} rows={rows} chosen={chosen} choose={choose} snap={snap} marks={marks} />
+        ) : (
+          <p className="hint">
+            {standingStill(piece, run) ?? 'Nothing moves: the states that it goes through look the same'}.{' '}
+            {howToPlay(piece, run)}
+          </p>
+        )}
         <footer className="sheet-foot">
           <span className="rates" role="group" aria-label="Snap">
             {SNAPS.map(([value, label]) => (
@@ -49,10 +67,18 @@ function OpenSheet() {
               </button>
             ))}
           </span>
-          {rows.length > 0 && <span className="quiet hint-text">Drag bars or their ends. Shift chooses several, and on the ruler a part to play</span>}
+          {rows.length > 0 && (
+            <span className="quiet hint-text">
+              Drag bars or their ends. Shift chooses several, and on the ruler a part to play
+            </span>
+          )}
           <span className="spring" />
           <Filmstrip />
-          <Button disabled={picked.length < 2} title={picked.length < 2 ? 'Choose the bars of two layers or more' : ''} onClick={() => setStaggers(!staggers)}>
+          <Button
+            disabled={picked.length < 2}
+            title={picked.length < 2 ? 'Choose the bars of two layers or more' : ''}
+            onClick={() => setStaggers(!staggers)}
+          >
             Stagger…
           </Button>
         </footer>
@@ -61,7 +87,7 @@ function OpenSheet() {
         <LoopStage />
         {staggers && picked.length > 1 && <StaggerPanel bars={picked} />}
         {picked.length ? (
-          <BarPanel bar={picked.at(-1)!} count={picked.length} bars={bars} />
+          <BarPanel bar={lastOf(picked)} count={picked.length} bars={bars} />
         ) : (
           rows.length > 0 && <p className="quiet">Choose a bar for its start, its length and its curve.</p>
         )}

@@ -6,6 +6,7 @@ import type { Mark } from './findings';
 import type { Bar, Snap } from './model';
 import { Playhead } from './Playhead';
 import { ROW_H, Rows } from './Rows';
+import { firstOf } from '../../shared/known';
 
 export const NAMES_W = 150;
 /** px at the right that stay free, for the figure at the end of the ruler */
@@ -33,15 +34,27 @@ export function Sheet({ bars, rows, chosen, choose, snap, marks }: Props) {
   const run = usePlayed((p) => p.run);
   const { ref, size } = useSize<HTMLDivElement>();
   const width = Math.max(size.width - NAMES_W - END, 100);
-  const scale = useMemo<Scale>(() => ({ width, x: (ms) => (ms / Math.max(run.total_ms, 1)) * width, ms: (px) => (px / width) * run.total_ms }), [width, run.total_ms]);
+  const scale = useMemo<Scale>(
+    () => ({ width, x: (ms) => (ms / Math.max(run.total_ms, 1)) * width, ms: (px) => (px / width) * run.total_ms }),
+    [width, run.total_ms],
+  );
   const body = useRef<HTMLDivElement>(null);
   const window = useWindow(body, rows.length, ROW_H);
-  const shown = bars.find((bar) => bar.key === chosen.at(-1))?.row ?? rows[0]!;
+  const shown = bars.find((bar) => bar.key === chosen.at(-1))?.row ?? firstOf(rows);
   return (
     <div className="sheet" ref={ref}>
       <Axis run={run} scale={scale} marks={marks} />
       <div className="sheet-rows" ref={body}>
-        <Rows bars={bars} rows={rows} shown={window} chosen={chosen} choose={choose} snap={snap} scale={scale} marks={marks} />
+        <Rows
+          bars={bars}
+          rows={rows}
+          shown={window}
+          chosen={chosen}
+          choose={choose}
+          snap={snap}
+          scale={scale}
+          marks={marks}
+        />
       </div>
       <Graph row={shown} scale={scale} />
       <Playhead run={run} scale={scale} />

@@ -2,6 +2,8 @@ import { useBench, attempt, edits, labelOf, make } from '../workbench';
 import { Choice } from '../../shared/ui/Choice';
 import { NumberField, TextField } from '../../shared/ui/Field';
 import type { Bar } from './model';
+import { transitionNamed } from '../workbench/tree';
+import { lastOf } from '../../shared/known';
 
 const FRESH_MS = 40;
 const ORIGINS: { value: NonNullable<edits.Stagger['origin']>; label: string }[] = [
@@ -12,27 +14,46 @@ const ORIGINS: { value: NonNullable<edits.Stagger['origin']>; label: string }[] 
 
 /** Layers one after another. Every number is seen in the loop at once. */
 export function StaggerPanel({ bars }: { bars: readonly Bar[] }) {
-  const piece = useBench((b) => b.document!);
-  const { transition } = bars.at(-1)!;
+  const piece = useBench((b) => b.document);
+  const { transition } = lastOf(bars);
   // From the top of the sheet down, whatever order they were chosen in.
-  const layers = [...new Set(bars.filter((bar) => bar.transition === transition).map((bar) => bar.layer))].sort((a, b) => place(piece, a) - place(piece, b));
+  const layers = [...new Set(bars.filter((bar) => bar.transition === transition).map((bar) => bar.layer))].sort(
+    (a, b) => place(piece, a) - place(piece, b),
+  );
   if (layers.length < 2) return <p className="quiet">Choose bars of two layers or more in one transition.</p>;
-  const staggers = piece.transitions!.find((t) => t.id === transition)!.staggers ?? [];
+  const staggers = transitionNamed(piece, transition).staggers ?? [];
   const found = staggers.find((stagger) => stagger.layers.some((id) => layers.includes(id)));
   const now = { each_ms: FRESH_MS, origin: 'first' as const, easing: 'linear', ...found };
   const set = (values: Partial<edits.Stagger>) => {
     const { layers: before, ...rest } = { ...now, ...values } as edits.Stagger;
     void before;
-    return edits.setStagger(useBench.getState().document!, transition, layers, { ...rest, ...('each_ms' in values && { total_ms: null }) });
+    return edits.setStagger(useBench.getState().document, transition, layers, {
+      ...rest,
+      ...('each_ms' in values && { total_ms: null }),
+    });
   };
   return (
     <section className="stagger">
       <h3>One after another: {layers.map((id) => labelOf(piece, id)).join(', ')}</h3>
       <div className="pairs">
-        <NumberField label="each" name="Stagger each" unit="ms" step={10} value={found ? (now.each_ms ?? 0) : 0} commit={(each_ms) => make(set({ each_ms }))} />
+        <NumberField
+          label="each"
+          name="Stagger each"
+          unit="ms"
+          step={10}
+          value={found ? (now.each_ms ?? 0) : 0}
+          commit={(each_ms) => make(set({ each_ms }))}
+        />
         <TextField label="along" name="Stagger along" value={now.easing} commit={(easing) => make(set({ easing }))} />
       </div>
-      <Choice block size="small" aria-label="Stagger from" value={now.origin} options={ORIGINS} onChange={(origin) => void attempt(set({ origin }))} />
+      <Choice
+        block
+        size="small"
+        aria-label="Stagger from"
+        value={now.origin}
+        options={ORIGINS}
+        onChange={(origin) => void attempt(set({ origin }))}
+      />
       {found && (
         <button className="plain" onClick={() => void attempt(edits.setStagger(piece, transition, layers, null))}>
           together again

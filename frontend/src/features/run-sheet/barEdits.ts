@@ -2,6 +2,8 @@
 import type { Transition, TransitionReading } from '../../api/contract';
 import { edits, lasting } from '../workbench';
 import type { Bar } from './model';
+import { transitionNamed } from '../workbench/tree';
+import { known } from '../../shared/known';
 
 /** Which part of a bar is pulled, and how far; `alone`: that property and not its whole layer. */
 export interface Pull {
@@ -11,30 +13,52 @@ export interface Pull {
 }
 
 interface Bench {
-  document: Parameters<typeof edits.setLanes>[0] | null;
+  document: Parameters<typeof edits.setLanes>[0];
   readings: Record<string, TransitionReading>;
 }
 
 /** One edit for all bars; each lane once, even if several of its bars are pulled. */
-export async function moveBars({ document: piece, readings }: Bench, bars: readonly Bar[], pull: Pull): Promise<edits.Edit> {
+export async function moveBars(
+  { document: piece, readings }: Bench,
+  bars: readonly Bar[],
+  pull: Pull,
+): Promise<edits.Edit> {
   const wishes = new Map<string, Parameters<typeof edits.setLanes>[1][number]>();
   for (const bar of bars) {
-    const transition = piece!.transitions!.find((t) => t.id === bar.transition)!;
-    const own = edits.laneOf(piece!.transitions!, bar.transition, bar.layer, bar.property);
+    const transition = transitionNamed(piece, bar.transition);
+    const own = edits.laneOf(piece.transitions ?? [], bar.transition, bar.layer, bar.property);
     const property = pull.alone || own?.property ? bar.property : null;
     const key = `${bar.transition} ${bar.layer} ${property}`;
-    if (!wishes.has(key)) wishes.set(key, { transition: bar.transition, layer: bar.layer, property, values: await lanePulled(transition, bar, pull, readings[bar.transition]!) });
+    if (!wishes.has(key))
+      wishes.set(key, {
+        transition: bar.transition,
+        layer: bar.layer,
+        property,
+        values: await lanePulled(transition, bar, pull, known(readings[bar.transition])),
+      });
   }
-  return edits.setLanes(piece!, [...wishes.values()], `${pull.part === 'move' ? 'Start' : 'Length'} of ${bars.length === 1 ? 'a bar' : `${bars.length} bars`}`);
+  return edits.setLanes(
+    piece,
+    [...wishes.values()],
+    `${pull.part === 'move' ? 'Start' : 'Length'} of ${bars.length === 1 ? 'a bar' : `${bars.length} bars`}`,
+  );
 }
 
-async function lanePulled(transition: Transition, bar: Bar, pull: Pull, reading: TransitionReading): Promise<edits.LaneValues> {
+async function lanePulled(
+  transition: Transition,
+  bar: Bar,
+  pull: Pull,
+  reading: TransitionReading,
+): Promise<edits.LaneValues> {
   const lane = edits.laneOf([transition], transition.id, bar.layer, bar.property);
   // What comes from a stagger or from the bar that it counts from stays; its own delay is moved.
   const delay = lane?.delay_ms ?? 0;
-  const delay_ms = Math.max(Math.round(pull.part === 'end' ? delay : delay + (lane?.anchor?.edge === 'before-end' ? -pull.by_ms : pull.by_ms)), 0);
+  const delay_ms = Math.max(
+    Math.round(pull.part === 'end' ? delay : delay + (lane?.anchor?.edge === 'before-end' ? -pull.by_ms : pull.by_ms)),
+    0,
+  );
   if (pull.part === 'move') return { delay_ms };
   const length = Math.max(Math.round(bar.end_ms - bar.start_ms + (pull.part === 'end' ? pull.by_ms : -pull.by_ms)), 1);
-  const own = lane?.timing ? reading.lanes[transition.lanes!.indexOf(lane)] : reading;
+  const own = lane?.timing ? reading.lanes[known(transition.lanes).indexOf(lane)] : reading;
   return { delay_ms, timing: await lasting(lane?.timing ?? transition.timing, length, own?.spring?.overshoot ?? 0) };
 }

@@ -2,6 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Run, Seam, Transition, TransitionReading } from '../../api/contract';
 import { cutOff, deadTimes, marksOf, tooSoon } from './findings';
 import { barsOf, endsBeside, lineOf, rowsOf, rulerStep, snapped, speedsOf } from './model';
+import { known } from '../../shared/known';
 
 const run = {
   total_ms: 700,
@@ -13,17 +14,38 @@ const run = {
   transitions: ['ab', 'ab', 'ba'],
   legs: ['ab', 'ab', 'ba'],
 } as unknown as Run;
-const readings = { ab: { moves: [['box', 'x', 0, 150], ['box', 'y', 50, 150], ['top', 'x', 200, 400]] } } as unknown as Record<string, TransitionReading>;
+const readings = {
+  ab: {
+    moves: [
+      ['box', 'x', 0, 150],
+      ['box', 'y', 50, 150],
+      ['top', 'x', 200, 400],
+    ],
+  },
+} as unknown as Record<string, TransitionReading>;
 const bars = barsOf(run, readings);
-const track = { layer: 'box', property: 'x', columns: 1, form: null, times: Float32Array.of(0, 50, 150), values: Float32Array.of(10, 30, 40) };
+const track = {
+  layer: 'box',
+  property: 'x',
+  columns: 1,
+  form: null,
+  times: Float32Array.of(0, 50, 150),
+  values: Float32Array.of(10, 30, 40),
+};
 const poses = { a: { box: { x: 10, fill: '#fff' } }, b: { box: { x: 40, fill: '#000' } } };
 
 describe('the run sheet', () => {
   it('has a bar for every move, where it happens in the run', () => {
-    expect(bars.map((bar) => [bar.row, bar.start_ms, bar.end_ms])).toEqual([['box/x', 100, 250], ['box/y', 150, 250], ['top/x', 300, 500]]);
+    expect(bars.map((bar) => [bar.row, bar.start_ms, bar.end_ms])).toEqual([
+      ['box/x', 100, 250],
+      ['box/y', 150, 250],
+      ['top/x', 300, 500],
+    ]);
     expect(rowsOf(bars, ['top', 'box'])).toEqual(['top/x', 'box/x', 'box/y']);
     expect(deadTimes(bars, run, [])).toEqual([[250, 300]]);
-    expect(deadTimes(bars, run, [{ id: run.transitions[1], style: 'cross-fade' }] as unknown as Transition[])).toEqual([]);
+    expect(deadTimes(bars, run, [{ id: run.transitions[1], style: 'cross-fade' }] as unknown as Transition[])).toEqual(
+      [],
+    );
   });
 
   it.each([
@@ -33,33 +55,88 @@ describe('the run sheet', () => {
     [263, '60', 267],
     [263, '24', 250],
   ] as const)('%d ms snaps to %s at %d', (t, snap, expected) => {
-    expect(snapped(t, snap, endsBeside(bars, [bars[2]!.key]), 20)).toBe(expected);
+    expect(snapped(t, snap, endsBeside(bars, [known(bars[2]).key]), 20)).toBe(expected);
   });
 
   it('draws numbers through holds and moves, with their speed', () => {
-    const line = lineOf('box/x', run, new Map([['ab', { tracks: [track], fade: null }]]), poses)!;
-    expect(line.points).toEqual([[0, 10], [0, 10], [100, 10], [100, 10], [150, 30], [250, 40], [500, 40], [500, 40], [700, 40]]);
+    const line = known(lineOf('box/x', run, new Map([['ab', { tracks: [track], fade: null }]]), poses));
+    expect(line.points).toEqual([
+      [0, 10],
+      [0, 10],
+      [100, 10],
+      [100, 10],
+      [150, 30],
+      [250, 40],
+      [500, 40],
+      [500, 40],
+      [700, 40],
+    ]);
     expect([line.low, line.high, line.fastest]).toEqual([10, 40, 400]);
-    expect(speedsOf([[0, 0], [0, 5], [100, 10], [200, 30], [400, 30]])).toEqual([[0, 50], [50, 50], [150, 200], [200, 200], [200, 0], [300, 0], [400, 0]]);
-    const leftEarly = { ...run, segments: [run.segments[0]!, { ...run.segments[1]!, end_ms: 200 }, { ...run.segments[2]!, start_ms: 200 }] } as Run;
-    const short = lineOf('box/x', leftEarly, new Map([['ab', { tracks: [track], fade: null }]]), poses)!;
-    expect(short.points).toEqual([[0, 10], [0, 10], [100, 10], [100, 10], [150, 30], [200, 35], [200, 40], [700, 40]]);
+    expect(
+      speedsOf([
+        [0, 0],
+        [0, 5],
+        [100, 10],
+        [200, 30],
+        [400, 30],
+      ]),
+    ).toEqual([
+      [0, 50],
+      [50, 50],
+      [150, 200],
+      [200, 200],
+      [200, 0],
+      [300, 0],
+      [400, 0],
+    ]);
+    const leftEarly = {
+      ...run,
+      segments: [
+        known(run.segments[0]),
+        { ...known(run.segments[1]), end_ms: 200 },
+        { ...known(run.segments[2]), start_ms: 200 },
+      ],
+    };
+    const short = known(lineOf('box/x', leftEarly, new Map([['ab', { tracks: [track], fade: null }]]), poses));
+    expect(short.points).toEqual([
+      [0, 10],
+      [0, 10],
+      [100, 10],
+      [100, 10],
+      [150, 30],
+      [200, 35],
+      [200, 40],
+      [700, 40],
+    ]);
     expect(lineOf('box/fill', run, new Map(), poses)).toBeNull();
   });
 
   it('marks what is cut off, what should begin too soon, and a seam that jumps', () => {
-    const early = { ...bars[0]!, key: 'next', start_ms: 200, end_ms: 400 };
+    const early = { ...known(bars[0]), key: 'next', start_ms: 200, end_ms: 400 };
     expect(cutOff([...bars, early])).toMatchObject([{ from_ms: 200, to_ms: 250, bar: bars[0] }]);
     expect(cutOff([...bars, { ...early, start_ms: 250 }])).toEqual([]);
-    const back = (delay_ms: number) => [{ id: 'ab', lanes: [{ layer: 'top', delay_ms, anchor: { layer: 'box', edge: 'before-end' } }] }] as unknown as Transition[];
+    const back = (delay_ms: number) =>
+      [
+        { id: 'ab', lanes: [{ layer: 'top', delay_ms, anchor: { layer: 'box', edge: 'before-end' } }] },
+      ] as unknown as Transition[];
     expect(tooSoon(bars, back(150))).toEqual([]);
-    expect(tooSoon(bars, back(180))).toMatchObject([{ says: 'should begin 30 ms before its way does', bar: { row: 'top/x' } }]);
-    expect(marksOf(bars, run, { open: false, px: 0, colour: 0, speed: 900 } as Seam, []).at(-1)!.says).toBe('the speed breaks at the seam by 900 px/s');
-    expect(marksOf(bars, run, { open: true, px: 0, colour: 0.2 } as Seam, []).at(-1)!.says).toBe('the seam jumps: 0.20 in colour');
-    expect(marksOf(bars, run, { open: true, px: 4 } as Seam, []).map(({ kind, from_ms }) => [kind, from_ms])).toEqual([['dead', 250], ['seam', 700]]);
+    expect(tooSoon(bars, back(180))).toMatchObject([
+      { says: 'should begin 30 ms before its way does', bar: { row: 'top/x' } },
+    ]);
+    expect(known(marksOf(bars, run, { open: false, px: 0, colour: 0, speed: 900 } as Seam, []).at(-1)).says).toBe(
+      'the speed breaks at the seam by 900 px/s',
+    );
+    expect(known(marksOf(bars, run, { open: true, px: 0, colour: 0.2 } as Seam, []).at(-1)).says).toBe(
+      'the seam jumps: 0.20 in colour',
+    );
+    expect(marksOf(bars, run, { open: true, px: 4 } as Seam, []).map(({ kind, from_ms }) => [kind, from_ms])).toEqual([
+      ['dead', 250],
+      ['seam', 700],
+    ]);
   });
 
   it('has figures on its ruler that do not touch', () => {
-    for (const total of [90, 700, 9560, 600_000]) expect((rulerStep(total, 800) / total) * 800).toBeGreaterThanOrEqual(62);
+    for (const total of [90, 700, 9560, 600_000])
+      expect((rulerStep(total, 800) / total) * 800).toBeGreaterThanOrEqual(62);
   });
 });

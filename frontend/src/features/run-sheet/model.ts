@@ -3,6 +3,7 @@ import type { Pose, Run, TransitionReading } from '../../api/contract';
 import type { Tape } from '../player';
 import type { RowKey } from '../workbench';
 import { knotsOf } from '../player';
+import { firstOf, known, lastOf } from '../../shared/known';
 
 export interface Bar {
   /** Of the part of the run and the row; a transition that is gone through twice has two bars. */
@@ -22,11 +23,20 @@ type Readings = Record<string, TransitionReading>;
 /** Every move of the run, in the order of time. */
 export function barsOf(run: Run, readings: Readings): Bar[] {
   return run.segments.flatMap((segment, index) => {
-    const transition = run.transitions[index]!;
+    const transition = known(run.transitions[index]);
     if (segment.kind !== 'travel') return [];
     return (readings[transition]?.moves ?? []).map(([layer, property, start, end]): Bar => {
       const row: RowKey = `${layer}/${property}`;
-      return { key: `${index} ${row}`, row, layer, property, transition, start_ms: segment.start_ms + start, end_ms: segment.start_ms + end, base_ms: segment.start_ms };
+      return {
+        key: `${index} ${row}`,
+        row,
+        layer,
+        property,
+        transition,
+        start_ms: segment.start_ms + start,
+        end_ms: segment.start_ms + end,
+        base_ms: segment.start_ms,
+      };
     });
   });
 }
@@ -34,7 +44,7 @@ export function barsOf(run: Run, readings: Readings): Bar[] {
 /** The rows that have bars, in the order of `order`, the layers from the top. */
 export function rowsOf(bars: readonly Bar[], order: readonly string[]): RowKey[] {
   const places = new Map(order.map((layer, i) => [layer, i]));
-  const place = (row: RowKey) => places.get(row.split('/')[0]!) ?? 0;
+  const place = (row: RowKey) => places.get(known(row.split('/')[0])) ?? 0;
   return [...new Set(bars.map((bar) => bar.row))].sort((a, b) => place(a) - place(b));
 }
 
@@ -69,11 +79,11 @@ export function lineOf(row: RowKey, run: Run, tape: Tape, poses: Record<string, 
   const points: [number, number][] = [[0, first]];
   run.segments.forEach((segment, index) => {
     const rest = poses[segment.from]?.[layer]?.[property];
-    const knots = segment.kind === 'travel' ? knotsOf(tape, run.legs[index]!, layer, property) : [];
+    const knots = segment.kind === 'travel' ? knotsOf(tape, known(run.legs[index]), layer, property) : [];
     const within = keptTo(segment.end_ms - segment.start_ms, knots.length ? knots : [[0, Number(rest)]]);
     points.push(...within.map(([t, v]): [number, number] => [segment.start_ms + t, v]));
   });
-  const last = points.at(-1)!;
+  const last = lastOf(points);
   if (last[0] < run.total_ms) points.push([run.total_ms, last[1]]);
   const values = points.map(([, v]) => v);
   const speeds = speedsOf(points).map(([, v]) => Math.abs(v));
@@ -82,24 +92,32 @@ export function lineOf(row: RowKey, run: Run, tape: Tape, poses: Record<string, 
 
 /** From 0 to `length` ms: rests before and after its knots, and stops where the next motion takes over early. */
 function keptTo(length: number, knots: readonly [number, number][]): [number, number][] {
-  const [first, last] = [knots[0]!, knots.at(-1)!];
-  const whole: [number, number][] = [...(first[0] > 0 ? [[0, first[1]] as [number, number]] : []), ...knots, ...(last[0] < length ? [[length, last[1]] as [number, number]] : [])];
+  const [first, last] = [firstOf(knots), lastOf(knots)];
+  const whole: [number, number][] = [
+    ...(first[0] > 0 ? [[0, first[1]] as [number, number]] : []),
+    ...knots,
+    ...(last[0] < length ? [[length, last[1]] as [number, number]] : []),
+  ];
   const after = whole.findIndex(([t]) => t > length);
   if (after < 1) return whole;
-  const [[from, v0], [to, v1]] = [whole[after - 1]!, whole[after]!];
+  const [[from, v0], [to, v1]] = [known(whole[after - 1]), known(whole[after])];
   return [...whole.slice(0, after), [length, v0 + ((length - from) / (to - from)) * (v1 - v0)]];
 }
 
 /** Speed in units per second: what holds from knot to knot, joined in the middle of each; rest begins and ends sharply. */
 export function speedsOf(points: readonly [number, number][]): [number, number][] {
   const steps = points.slice(1).flatMap(([to, v], i) => {
-    const [from, v0] = points[i]!;
+    const [from, v0] = known(points[i]);
     return to > from ? [{ from, to, speed: ((v - v0) / (to - from)) * 1000 }] : [];
   });
   return steps.flatMap(({ from, to, speed }, i): [number, number][] => {
     const moves = (at: number) => Boolean(steps[at]?.speed);
     const joined = (at: number) => moves(i) && moves(at);
-    return [...(joined(i - 1) ? [] : [[from, speed] as [number, number]]), [(from + to) / 2, speed], ...(joined(i + 1) ? [] : [[to, speed] as [number, number]])];
+    return [
+      ...(joined(i - 1) ? [] : [[from, speed] as [number, number]]),
+      [(from + to) / 2, speed],
+      ...(joined(i + 1) ? [] : [[to, speed] as [number, number]]),
+    ];
   });
 }
 

@@ -8,6 +8,7 @@ import { LoopView, Ring, RunBar, seconds, updateTape, type Clock } from '../play
 import { DamagedCell } from './DamagedCell';
 import { kindOf } from './filter';
 import { useSeen } from './useSeen';
+import { known } from '../../shared/known';
 
 const STAGE = { width: 230, height: 168 };
 
@@ -92,7 +93,7 @@ function RunText({ entry }: { entry: ShelfEntry }) {
   if (kind === 'on a cue') return <span className="quiet">stands still until somebody acts</span>;
   return (
     <span className="quiet">
-      {kind && <span className="mono">{seconds(entry.loop_ms ?? entry.total_ms!)} s </span>}
+      {kind && <span className="mono">{seconds(entry.loop_ms ?? known(entry.total_ms))} s </span>}
       {kind === 'loops' ? 'loop' : kind}
     </span>
   );

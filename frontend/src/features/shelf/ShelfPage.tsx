@@ -50,7 +50,14 @@ export function ShelfPage() {
               </button>
             ))}
           </div>
-          <Input className="find" placeholder="Find a piece" aria-label="Find a piece" allowClear value={wanted} onChange={(e) => setWanted(e.target.value)} />
+          <Input
+            className="find"
+            placeholder="Find a piece"
+            aria-label="Find a piece"
+            allowClear
+            value={wanted}
+            onChange={(e) => setWanted(e.target.value)}
+          />
           <NewPiece create={actions.create} />
         </div>
         {error && (
@@ -60,12 +67,21 @@ export function ShelfPage() {
         )}
         {data && !pieces.length && (
           <p className="shelf-note">
-            {data.pieces.length ? 'No piece fits this search. Clear it to see them all.' : 'The shelf is empty. Start with “New piece”.'}
+            {data.pieces.length
+              ? 'No piece fits this search. Clear it to see them all.'
+              : 'The shelf is empty. Start with “New piece”.'}
           </p>
         )}
         <div className="shelf-grid">
           {pieces.map((entry) => (
-            <ShelfCell key={entry.row} entry={entry} clock={clocks(entry.id)} onDuplicate={actions.duplicate} onRemove={actions.remove} onChanged={() => void refetch()} />
+            <ShelfCell
+              key={entry.row}
+              entry={entry}
+              clock={clocks(entry.id)}
+              onDuplicate={actions.duplicate}
+              onRemove={actions.remove}
+              onChanged={() => void refetch()}
+            />
           ))}
         </div>
       </main>
@@ -118,7 +134,12 @@ function useShelfActions() {
   });
   const duplicate = useMutation({ mutationFn: api.duplicate, onSuccess: refresh, onError });
   const add = useMutation({ mutationFn: api.create, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
-  return { notices: noticesHere, create: (name: string) => add.mutate(name), duplicate: (id: string) => duplicate.mutate(id), remove: (id: string) => remove.mutate(id) };
+  return {
+    notices: noticesHere,
+    create: (name: string) => add.mutate(name),
+    duplicate: (id: string) => duplicate.mutate(id),
+    remove: (id: string) => remove.mutate(id),
+  };
 }
 
 function NewPiece({ create }: { create: (name: string) => void }) {
@@ -133,14 +154,27 @@ function NewPiece({ create }: { create: (name: string) => void }) {
         if (name.trim()) create(name.trim());
       }}
     >
-      <Input ref={field} placeholder="What is it called?" aria-label="Name" maxLength={120} value={name} onChange={(e) => setName(e.target.value)} />
+      <Input
+        ref={field}
+        placeholder="What is it called?"
+        aria-label="Name"
+        maxLength={120}
+        value={name}
+        onChange={(e) => setName(e.target.value)}
+      />
       <Button type="primary" htmlType="submit" disabled={!name.trim()}>
         Make it
       </Button>
     </form>
   );
   return (
-    <Popover trigger="click" placement="bottomRight" content={form} destroyOnHidden afterOpenChange={(open) => open && field.current?.focus()}>
+    <Popover
+      trigger="click"
+      placement="bottomRight"
+      content={form}
+      destroyOnHidden
+      afterOpenChange={(open) => open && field.current?.focus()}
+    >
       <Button type="primary">New piece</Button>
     </Popover>
   );

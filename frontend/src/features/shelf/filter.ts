@@ -12,5 +12,7 @@ export function kindOf(entry: ShelfEntry): Exclude<Filter, 'all'> | null {
 
 export function filterPieces(entries: ShelfEntry[], filter: Filter, wanted: string): ShelfEntry[] {
   const word = wanted.trim().toLowerCase();
-  return entries.filter((entry) => (filter === 'all' || kindOf(entry) === filter) && entry.name.toLowerCase().includes(word));
+  return entries.filter(
+    (entry) => (filter === 'all' || kindOf(entry) === filter) && entry.name.toLowerCase().includes(word),
+  );
 }

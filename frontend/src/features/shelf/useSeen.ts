@@ -9,7 +9,9 @@ export function useSeen() {
   const [isSeen, setSeen] = useState(false);
   useEffect(() => {
     if (isSeen || !element.current) return;
-    const observer = new IntersectionObserver((entries) => entries.some((e) => e.isIntersecting) && setSeen(true), { rootMargin: AHEAD });
+    const observer = new IntersectionObserver((entries) => entries.some((e) => e.isIntersecting) && setSeen(true), {
+      rootMargin: AHEAD,
+    });
     observer.observe(element.current);
     return () => observer.disconnect();
   }, [isSeen]);

@@ -16,14 +16,18 @@ interface Props {
 
 /** One timing of the piece, playing in step with the others. */
 export function Playing({ name, computed, step, leads = false, children }: Props) {
-  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document)));
   const { poses, run, tape } = computed;
   const { ref, size } = useSize<HTMLDivElement>();
   const own = useMemo(() => (leads ? clock : new Clock()), [leads]);
-  useEffect(() => (leads ? undefined : follow(clock, () => useBench.getState().run, own, run, step)), [leads, own, run, step]);
+  useEffect(
+    () => (leads ? undefined : follow(clock, () => useBench.getState().run, own, run, step)),
+    [leads, own, run, step],
+  );
   const zoom = Math.max(Math.min((size.width - 40) / picture.width, (size.height - 30) / picture.height, 2), 0.05);
   // Whichever is scrubbed, the leading clock goes there, and all others with it.
-  const lead = (moment: number) => clock.seek(leads ? moment : inStep(moment, moment, run, useBench.getState().run, step));
+  const lead = (moment: number) =>
+    clock.seek(leads ? moment : inStep(moment, moment, run, useBench.getState().run, step));
   const scrubbed = { run, clock: own, name, seek: lead };
   return (
     <section className="take" aria-label={name} data-take={name}>

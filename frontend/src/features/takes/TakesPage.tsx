@@ -11,6 +11,7 @@ import type { Step } from './inStep';
 import { Playing } from './Playing';
 import './takes.css';
 import { Vary } from './Vary';
+import { known } from '../../shared/known';
 
 /** The piece as it stands, and as many takes beside it. */
 const MOST_BESIDE = 3;
@@ -21,7 +22,11 @@ function Takes() {
   const id = useBench((b) => b.id);
   const revision = useBench((b) => b.revision);
   const queries = useQueryClient();
-  const { data, error } = useQuery({ queryKey: ['takes', id, revision], queryFn: () => api.takes(id), placeholderData: (before) => before });
+  const { data, error } = useQuery({
+    queryKey: ['takes', id, revision],
+    queryFn: () => api.takes(id),
+    placeholderData: (before) => before,
+  });
   const [step, setStep] = useState<Step>('moment');
   const [hidden, setHidden] = useState<readonly number[]>([]);
   const [fetchedOut, setFetchedOut] = useState<readonly number[]>([]);
@@ -43,11 +48,23 @@ function Takes() {
     await queries.invalidateQueries({ queryKey: ['takes', id] });
     return true;
   };
-  const adopt = (take: Take) => attempt({ label: `Adopt take ${take.name}`, patch: [{ op: 'add', path: '/transitions', value: take.transitions }] });
+  const adopt = (take: Take) =>
+    attempt({
+      label: `Adopt take ${take.name}`,
+      patch: [{ op: 'add', path: '/transitions', value: take.transitions }],
+    });
   return (
     <main className="takes">
       <header className="takes-head">
-        <Choice<Step> aria-label="In step by" value={step} onChange={setStep} options={[{ value: 'moment', label: 'Same moment' }, { value: 'phase', label: 'Same phase' }]} />
+        <Choice<Step>
+          aria-label="In step by"
+          value={step}
+          onChange={setStep}
+          options={[
+            { value: 'moment', label: 'Same moment' },
+            { value: 'phase', label: 'Same phase' },
+          ]}
+        />
         <Button onClick={() => clock.setPlaying(!playing)}>{playing ? 'Pause' : 'Play'}</Button>
         <span className="spring" />
         <Keep count={takes.length} keep={(name) => changed(api.keepTake(id, { name }))} />
@@ -58,7 +75,7 @@ function Takes() {
           <Vary name="Current" keep={(take) => changed(api.keepTake(id, take))} />
         </Now>
         {beside.map((take) => (
-          <Playing key={take.number} name={take.name} computed={tapeOf(take.computed!)} step={step}>
+          <Playing key={take.number} name={take.name} computed={tapeOf(known(take.computed))} step={step}>
             <Button type="primary" size="small" onClick={() => void adopt(take)}>
               Adopt
             </Button>
@@ -66,8 +83,19 @@ function Takes() {
           </Playing>
         ))}
       </div>
-      {!takes.length && <p className="takes-hint">Keep the current timing, or make others of it here by varying it; what you change in the workbench or the run sheet plays beside them, in step.</p>}
-      <Shelf takes={takes} shown={beside} show={show} putAway={(number) => setHidden([...hidden, number])} drop={(number) => changed(api.dropTake(id, number))} />
+      {!takes.length && (
+        <p className="takes-hint">
+          Keep the current timing, or make others of it here by varying it; what you change in the workbench or the run
+          sheet plays beside them, in step.
+        </p>
+      )}
+      <Shelf
+        takes={takes}
+        shown={beside}
+        show={show}
+        putAway={(number) => setHidden([...hidden, number])}
+        drop={(number) => changed(api.dropTake(id, number))}
+      />
       {data && <Table takes={takes.filter((take) => take.computed)} table={data.table} />}
     </main>
   );
@@ -81,7 +109,10 @@ function besideOf(takes: readonly Take[], hidden: readonly number[], fetchedOut:
   return able.filter((take) => kept.includes(take));
 }
 
-const tapeOf = (computed: Computed) => ({ ...computed, tape: updateTape(new Map(), computed.transitions, Object.keys(computed.transitions)) });
+const tapeOf = (computed: Computed) => ({
+  ...computed,
+  tape: updateTape(new Map(), computed.transitions, Object.keys(computed.transitions)),
+});
 
 function Now({ step, children }: { step: Step; children: ReactNode }) {
   const computed = useBench(useShallow(({ poses, run, tape }) => ({ poses, run, tape })));
@@ -103,7 +134,13 @@ function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<
         void keep(wanted).then((kept) => kept && setName(''));
       }}
     >
-      <input aria-label="Name of the take" value={name} placeholder={`Take ${count + 1}`} maxLength={120} onChange={(event) => setName(event.target.value)} />
+      <input
+        aria-label="Name of the take"
+        value={name}
+        placeholder={`Take ${count + 1}`}
+        maxLength={120}
+        onChange={(event) => setName(event.target.value)}
+      />
       <Button type="primary" htmlType="submit">
         Keep the current timing
       </Button>
@@ -143,7 +180,13 @@ function Shelf({ takes, shown, show, putAway, drop }: ShelfProps) {
 }
 
 /** What differs, a line for each transition. */
-function Table({ takes, table }: { takes: readonly Take[]; table: readonly { transition: string; cells: string[] }[] }) {
+function Table({
+  takes,
+  table,
+}: {
+  takes: readonly Take[];
+  table: readonly { transition: string; cells: string[] }[];
+}) {
   if (!takes.length) return null;
   if (!table.length) return <p className="takes-hint">No difference: all takes have the current timing.</p>;
   return (

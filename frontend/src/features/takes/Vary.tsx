@@ -21,7 +21,14 @@ export function Vary({ name, keep }: Props) {
     if (await keep(take)) setOpen(false);
   };
   return (
-    <Popover trigger="click" placement="topLeft" destroyOnHidden open={open} onOpenChange={setOpen} content={<Ways name={name} make={make} />}>
+    <Popover
+      trigger="click"
+      placement="topLeft"
+      destroyOnHidden
+      open={open}
+      onOpenChange={setOpen}
+      content={<Ways name={name} make={make} />}
+    >
       <Button size="small" aria-label={`Vary… ${name}`}>
         Vary…
       </Button>
@@ -35,8 +42,14 @@ function Ways({ name, make }: { name: string; make: (take: NewTake) => Promise<v
   const [preset, setPreset] = useState<Preset | null>(null);
   const [typed, setTyped] = useState('');
   // A curve lends its easing alone, so any duration will do.
-  const curves = Object.entries(CURVE_PRESETS).map(([label, easing]): Preset => ({ name: label, timing: { kind: 'curve', duration_ms: 1, easing } }));
-  const springs = Object.entries(SPRING_PRESETS).map(([label, spring]): Preset => ({ name: label, timing: { kind: 'spring', ...spring } }));
+  const curves = Object.entries(CURVE_PRESETS).map(([label, easing]): Preset => ({
+    name: label,
+    timing: { kind: 'curve', duration_ms: 1, easing },
+  }));
+  const springs = Object.entries(SPRING_PRESETS).map(([label, spring]): Preset => ({
+    name: label,
+    timing: { kind: 'spring', ...spring },
+  }));
   const called = [preset?.name, factor !== 1 && `× ${factor}`].filter(Boolean).join(' ');
   const idle = !preset && factor === 1;
   return (
@@ -45,18 +58,41 @@ function Ways({ name, make }: { name: string; make: (take: NewTake) => Promise<v
       aria-label={`Another take of ${name}`}
       onSubmit={(event) => {
         event.preventDefault();
-        void make({ name: typed.trim() || called, ...(factor !== 1 && { factor }), ...(preset && { timing: preset.timing }) });
+        void make({
+          name: typed.trim() || called,
+          ...(factor !== 1 && { factor }),
+          ...(preset && { timing: preset.timing }),
+        });
       }}
     >
-      <NumberField label="times as long" name="Take times as long" unit="×" step={0.1} value={factor} commit={setWithin(setFactor)} />
+      <NumberField
+        label="times as long"
+        name="Take times as long"
+        unit="×"
+        step={0.1}
+        value={factor}
+        commit={setWithin(setFactor)}
+      />
       <p className="quiet">All tweens go like</p>
       <div className="chips" role="group" aria-label="All tweens go like">
         {[...springs, ...curves, ...(data?.presets ?? [])].map((each) => (
-          <PresetChip key={each.name} name={each.name} shape={data?.presets.includes(each) ? undefined : PRESET_SHAPES[each.name]} pressed={preset?.name === each.name} choose={() => setPreset(preset?.name === each.name ? null : each)} />
+          <PresetChip
+            key={each.name}
+            name={each.name}
+            shape={data?.presets.includes(each) ? undefined : PRESET_SHAPES[each.name]}
+            pressed={preset?.name === each.name}
+            choose={() => setPreset(preset?.name === each.name ? null : each)}
+          />
         ))}
       </div>
       <div className="vary-make">
-        <input aria-label="Name of the other take" value={typed} placeholder={called || 'Name'} maxLength={120} onChange={(event) => setTyped(event.target.value)} />
+        <input
+          aria-label="Name of the other take"
+          value={typed}
+          placeholder={called || 'Name'}
+          maxLength={120}
+          onChange={(event) => setTyped(event.target.value)}
+        />
         <Button type="primary" htmlType="submit" disabled={idle}>
           Make the take
         </Button>

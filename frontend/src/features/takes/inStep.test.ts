@@ -2,7 +2,8 @@ import { describe, expect, it } from 'vitest';
 import type { Run } from '../../api/contract';
 import { inStep } from './inStep';
 
-const loop = (lead_in_ms: number, loop_ms: number | null, total_ms: number) => ({ lead_in_ms, loop_ms, total_ms }) as Run;
+const loop = (lead_in_ms: number, loop_ms: number | null, total_ms: number) =>
+  ({ lead_in_ms, loop_ms, total_ms }) as Run;
 
 describe('runs in step', () => {
   it.each([

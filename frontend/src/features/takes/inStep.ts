@@ -10,11 +10,14 @@ export function inStep(t: number, moment: number, run: Run, other: Run, step: St
   if (step === 'moment') return t;
   const [from, length] = partOf(run);
   const [otherFrom, otherLength] = partOf(other);
-  return moment < from ? (moment / Math.max(from, 1)) * otherFrom : otherFrom + ((moment - from) / length) * otherLength;
+  return moment < from
+    ? (moment / Math.max(from, 1)) * otherFrom
+    : otherFrom + ((moment - from) / length) * otherLength;
 }
 
 /** The loop, or the whole of what ends. */
-const partOf = (run: Run): [from: number, length: number] => (run.loop_ms === null ? [0, Math.max(run.total_ms, 1)] : [run.lead_in_ms, run.loop_ms]);
+const partOf = (run: Run): [from: number, length: number] =>
+  run.loop_ms === null ? [0, Math.max(run.total_ms, 1)] : [run.lead_in_ms, run.loop_ms];
 
 /** A clock for a run that goes where the leading one goes; the second function lets it go again. */
 export function follow(leader: Clock, run: () => Run, follower: Clock, own: Run, step: Step): () => void {

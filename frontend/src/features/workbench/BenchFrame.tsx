@@ -1,6 +1,6 @@
 import { useEffect, type CSSProperties, type ReactNode } from 'react';
 import { Link, useParams } from 'wouter';
-import { load, useBench } from './bench';
+import { isOpen, load, useBench } from './bench';
 import { Help } from './Help';
 import { Notices } from './Notices';
 import { SHORTCUTS } from './shortcuts';
@@ -26,7 +26,7 @@ export function BenchFrame({ view, poses = false }: Props) {
   useFollowing(id);
   useKeys(poses ? ALL : ANYWHERE);
   const ground = useWatch((w) => w.ground);
-  const ready = useBench((b) => b.document !== null && b.id === id);
+  const ready = useBench((b) => isOpen(b) && b.id === id);
   const fault = useBench((b) => b.fault);
   if (!ready) {
     return (

@@ -21,7 +21,10 @@ function WebPage() {
   return (
     <div className="handoff">
       <strong>Web page</strong>
-      <p>One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people who ask for less motion.</p>
+      <p>
+        One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people
+        who ask for less motion.
+      </p>
       {error && <p role="alert">{error.message}</p>}
       {report && !refused.length && <p>{report.holds}</p>}
       {refused.length > 0 && (
@@ -46,7 +49,12 @@ function WebPage() {
           </ul>
         </>
       )}
-      <Button type="primary" disabled={!report || refused.length > 0} href={api.handoffAddress(id, 'html')} download={`${id}.html`}>
+      <Button
+        type="primary"
+        disabled={!report || refused.length > 0}
+        href={api.handoffAddress(id, 'html')}
+        download={`${id}.html`}
+      >
         Download {id}.html
       </Button>
     </div>

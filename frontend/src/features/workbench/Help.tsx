@@ -3,17 +3,26 @@ import { useEffect, useRef } from 'react';
 import './help.css';
 import { GESTURES, keyText, SHORTCUTS } from './shortcuts';
 import { look, useView } from './view';
+import { known } from '../../shared/known';
 
 /** Every key and gesture of the bench. None of them is needed. */
 export function Help() {
   const open = useView((v) => v.help);
   const sheet = useRef<HTMLDialogElement>(null);
   useEffect(() => {
-    if (open) sheet.current!.showModal();
-    else sheet.current!.close();
+    if (open) known(sheet.current).showModal();
+    else known(sheet.current).close();
   }, [open]);
   return (
-    <dialog ref={sheet} className="help" aria-label="Keys and gestures" onClose={() => look({ help: false })} onClick={(event) => event.target === event.currentTarget && look({ help: false })}>
+    // Beside it a click closes it; Escape does so by itself.
+    // eslint-disable-next-line jsx-a11y-x/no-noninteractive-element-interactions, jsx-a11y-x/click-events-have-key-events
+    <dialog
+      ref={sheet}
+      className="help"
+      aria-label="Keys and gestures"
+      onClose={() => look({ help: false })}
+      onClick={(event) => event.target === event.currentTarget && look({ help: false })}
+    >
       <header>
         <h2>Keys and gestures</h2>
         <Button onClick={() => look({ help: false })}>Close</Button>
@@ -23,14 +32,16 @@ export function Help() {
           <section key={title}>
             <h3>{title}</h3>
             <dl>
-              {shortcuts.filter(({ does }) => does).map(({ keys, does }) => (
-                <div key={keys}>
-                  <dt>
-                    <kbd>{keyText(keys)}</kbd>
-                  </dt>
-                  <dd>{does}</dd>
-                </div>
-              ))}
+              {shortcuts
+                .filter(({ does }) => does)
+                .map(({ keys, does }) => (
+                  <div key={keys}>
+                    <dt>
+                      <kbd>{keyText(keys)}</kbd>
+                    </dt>
+                    <dd>{does}</dd>
+                  </div>
+                ))}
             </dl>
           </section>
         ))}

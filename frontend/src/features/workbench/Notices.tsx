@@ -10,7 +10,8 @@ export function Notices() {
     return (
       <div className="notice" role="alert">
         <span>
-          This piece was changed in another window ({conflict.theirs.slice(-3).join(', ') || 'a newer revision'}). Your change “{conflict.mine.label}” is kept here and has not been made yet.
+          This piece was changed in another window ({conflict.theirs.slice(-3).join(', ') || 'a newer revision'}). Your
+          change “{conflict.mine.label}” is kept here and has not been made yet.
         </span>
         {conflict.mine.intent.length > 0 && (
           <Button size="small" type="primary" onClick={() => void settleConflict(true)}>

@@ -8,7 +8,8 @@ interface Props {
   commit: (value: string) => Promise<void>;
 }
 
-const parse = (text: string): { value: string } | { fault: string } => (text.trim() ? { value: text.trim() } : { fault: 'A name needs at least one character.' });
+const parse = (text: string): { value: string } | { fault: string } =>
+  text.trim() ? { value: text.trim() } : { fault: 'A name needs at least one character.' };
 
 /** A name that becomes a field when it is double-clicked, or by F2. */
 export function Rename({ value, label, commit }: Props) {

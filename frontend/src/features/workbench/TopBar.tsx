@@ -16,7 +16,7 @@ const VIEWS = [
 
 export function TopBar() {
   const id = useBench((b) => b.id);
-  const name = useBench((b) => b.document!.name);
+  const name = useBench((b) => b.document.name);
   return (
     <header className="top">
       <Link className="brand" href="/">
@@ -30,7 +30,9 @@ export function TopBar() {
         <Rename
           value={name}
           label="Name of the piece"
-          commit={(value) => make({ label: `Rename piece to ${value}`, patch: [{ op: 'replace', path: '/name', value }] })}
+          commit={(value) =>
+            make({ label: `Rename piece to ${value}`, patch: [{ op: 'replace', path: '/name', value }] })
+          }
         />
       </span>
       <nav className="views" aria-label="Views">
@@ -66,7 +68,11 @@ function Saved() {
   const revision = useBench((b) => b.revision);
   if (why) {
     return (
-      <span className="saved waiting" role="status" title={`${why} What you do is kept here and stored as soon as it can be.`}>
+      <span
+        className="saved waiting"
+        role="status"
+        title={`${why} What you do is kept here and stored as soon as it can be.`}
+      >
         not saved · {count === 1 ? '1 change waits' : `${count} changes wait`}: {why}
       </span>
     );

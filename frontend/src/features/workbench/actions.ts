@@ -4,20 +4,27 @@ import { api } from '../../api/client';
 import { attempt, choose, chooseLayers, chosenLayers, queue, reaches, sayFault, tell, useBench } from './bench';
 import * as edits from './edits';
 import { showAs, unlocked } from './looks';
-import { placed } from './tree';
+import { placed, stateNamed, transitionNamed } from './tree';
 import { leaveTrial, useTrial } from './trial';
 import { look, useView } from './view';
+import { firstOf, known, lastOf } from '../../shared/known';
 
 /** The piece, what is chosen of it, and the pose, at the moment of an action. */
 function now() {
   const bench = useBench.getState();
-  return { piece: bench.document!, ids: chosenLayers(bench), pose: bench.poses[bench.state]!, state: bench.state, scope: bench.scope };
+  return {
+    piece: bench.document,
+    ids: chosenLayers(bench),
+    pose: known(bench.poses[bench.state]),
+    state: bench.state,
+    scope: bench.scope,
+  };
 }
 
 /** A refusal without a request is told like any other. What changes the tree is told of it as the edits before leave it. */
 async function tried<E extends edits.Edit>(edit: (piece: Piece) => E, then: (edit: E) => void): Promise<void> {
   try {
-    const piece = queue.drafted()!;
+    const piece = queue.drafted();
     const made = edit(piece);
     if (await attempt(made, piece)) then(made);
   } catch (error) {
@@ -29,36 +36,60 @@ async function tried<E extends edits.Edit>(edit: (piece: Piece) => E, then: (edi
 // Layers
 
 export async function add(kind: edits.Drawn): Promise<void> {
-  await tried((piece) => edits.addLayer(piece, kind), ({ id }) => choose({ layer: id, transition: null, fresh: id }));
+  await tried(
+    (piece) => edits.addLayer(piece, kind),
+    ({ id }) => choose({ layer: id, transition: null, fresh: id }),
+  );
 }
 
 export async function group(): Promise<void> {
   const { ids, pose } = now();
-  if (ids.length) await tried((piece) => edits.groupLayers(piece, ids, pose), ({ id }) => choose({ layer: id }));
+  if (ids.length)
+    await tried(
+      (piece) => edits.groupLayers(piece, ids, pose),
+      ({ id }) => choose({ layer: id }),
+    );
 }
 
 export async function ungroup(): Promise<void> {
   const { ids } = now();
-  if (ids.length) await tried((piece) => edits.ungroup(piece, ids.at(-1)!), (made) => chooseLayers(made.ids));
+  if (ids.length)
+    await tried(
+      (piece) => edits.ungroup(piece, lastOf(ids)),
+      (made) => chooseLayers(made.ids),
+    );
 }
 
 export async function duplicate(): Promise<void> {
   const { ids } = now();
-  if (ids.length) await tried((piece) => edits.duplicateLayers(piece, ids), (made) => chooseLayers(made.ids));
+  if (ids.length)
+    await tried(
+      (piece) => edits.duplicateLayers(piece, ids),
+      (made) => chooseLayers(made.ids),
+    );
 }
 
 /** Deletes what is chosen, and says what else that touched. */
 export async function remove(): Promise<void> {
   const { piece, ids: all } = now();
   const ids = unlocked(piece, all);
-  if (all.length > ids.length) tell(`${edits.namesOf(piece, all.filter((id) => !ids.includes(id)))} is locked and stays. Unlock it to delete it.`);
+  if (all.length > ids.length)
+    tell(
+      `${edits.namesOf(
+        piece,
+        all.filter((id) => !ids.includes(id)),
+      )} is locked and stays. Unlock it to delete it.`,
+    );
   if (!ids.length) return;
   const name = edits.namesOf(piece, ids);
-  await tried((drafted) => edits.removeLayers(drafted, ids), ({ touches }) => touches && tell(`${name} is deleted, with ${touches}. Undo brings all of it back.`));
+  await tried(
+    (drafted) => edits.removeLayers(drafted, ids),
+    ({ touches }) => touches && tell(`${name} is deleted, with ${touches}. Undo brings all of it back.`),
+  );
 }
 
 /** Whether all that is chosen can be seen in this state. */
-const seen = () => now().ids.every((id) => now().pose[id]!.visible);
+const seen = () => now().ids.every((id) => known(now().pose[id]).visible);
 
 export async function hide(): Promise<void> {
   const { piece, ids, state } = now();
@@ -70,8 +101,12 @@ export async function hide(): Promise<void> {
 
 export async function lock(): Promise<void> {
   const { piece, ids } = now();
-  const locked = !ids.every((id) => placed(piece, id)!.layer.locked);
-  if (ids.length) await attempt({ ...edits.setFixed(piece, ids, 'locked', locked), label: `${locked ? 'Lock' : 'Unlock'} ${edits.namesOf(piece, ids)}` });
+  const locked = !ids.every((id) => placed(piece, id).layer.locked);
+  if (ids.length)
+    await attempt({
+      ...edits.setFixed(piece, ids, 'locked', locked),
+      label: `${locked ? 'Lock' : 'Unlock'} ${edits.namesOf(piece, ids)}`,
+    });
 }
 
 export async function order(by: 1 | -1): Promise<void> {
@@ -87,7 +122,8 @@ export async function align(line: edits.Line): Promise<void> {
 
 export async function distribute(axis: edits.Axis): Promise<void> {
   const { piece, ids, pose } = now();
-  if (ids.length > 2) await showAs(edits.distributed(piece, pose, ids, axis), `Even gaps ${axis} between ${ids.length} layers`);
+  if (ids.length > 2)
+    await showAs(edits.distributed(piece, pose, ids, axis), `Even gaps ${axis} between ${ids.length} layers`);
 }
 
 // States
@@ -108,11 +144,16 @@ export const removeState = () => now().piece.states.length > 1 && attempt(edits.
 /** In the middle of a transition, with every value halfway. */
 export async function addStateBetween(way: string): Promise<void> {
   const { piece } = now();
-  const { from, to } = piece.transitions!.find((t) => t.id === way)!;
+  const { from, to } = transitionNamed(piece, way);
   try {
     const { steps } = await api.between(piece.id, { from, to, count: 1, easing: 'linear' });
-    const start = (piece.states.find((s) => s.id === from)!.changes ?? {}) as Record<string, edits.Values>;
-    const changes = Object.fromEntries([...new Set([...Object.keys(start), ...Object.keys(steps[0]!)])].map((id) => [id, { ...start[id], ...steps[0]![id] }]));
+    const start = (stateNamed(piece, from).changes ?? {}) as Record<string, edits.Values>;
+    const changes = Object.fromEntries(
+      [...new Set([...Object.keys(start), ...Object.keys(firstOf(steps))])].map((id) => [
+        id,
+        { ...start[id], ...firstOf(steps)[id] },
+      ]),
+    );
     await addedState(edits.addStateBetween(piece, way, changes));
   } catch (error) {
     sayFault(error);
@@ -122,7 +163,7 @@ export async function addStateBetween(way: string): Promise<void> {
 export function goToState(by: number): void {
   const { piece, state } = now();
   const index = piece.states.findIndex((s) => s.id === state);
-  const next = piece.states[Math.min(Math.max(index + by, 0), piece.states.length - 1)]!;
+  const next = known(piece.states[Math.min(Math.max(index + by, 0), piece.states.length - 1)]);
   choose({ state: next.id });
 }
 

@@ -6,6 +6,7 @@ import { round } from '../../shared/text/sums';
 import { attempt, choose, sayFault, useBench } from './bench';
 import { addLayer, CannotBe, freeId, type Edit } from './edits';
 import { walk } from './tree';
+import { lastOf } from '../../shared/known';
 
 /** The layers on top of all others: in an empty piece, which takes their size, as they are; else as one group in its middle, no larger than the piece. */
 export function addArtwork(piece: Piece, artwork: Artwork): Edit & { id: string } {
@@ -20,12 +21,23 @@ export function addArtwork(piece: Piece, artwork: Artwork): Edit & { id: string 
     const layers = artwork.layers.map(named);
     const sides = ['width', 'height'] as const;
     const sizes = sides.map((side): Operation => ({ op: 'replace', path: `/${side}`, value: artwork[side] }));
-    return { id: layers.at(-1)!.id, label, patch: [...sizes, { op: 'add', path: '/layers', value: layers }] };
+    return { id: lastOf(layers).id, label, patch: [...sizes, { op: 'add', path: '/layers', value: layers }] };
   }
   const [x, y] = [Math.round((piece.width - artwork.width) / 2), Math.round((piece.height - artwork.height) / 2)];
   const { width, height, name } = artwork;
   const scale = round(Math.min(piece.width / width, piece.height / height, 1));
-  const group = named({ kind: 'group', id: 'artwork', name, x, y, width, height, scale_x: scale, scale_y: scale, layers: artwork.layers } as Layer);
+  const group = named({
+    kind: 'group',
+    id: 'artwork',
+    name,
+    x,
+    y,
+    width,
+    height,
+    scale_x: scale,
+    scale_y: scale,
+    layers: artwork.layers,
+  });
   return { id: group.id, label, patch: [{ op: 'add', path: '/layers/-', value: group }] };
 }
 
@@ -40,7 +52,7 @@ function notTaken({ name, notes }: Artwork): string {
 export async function takeIn(name: string, svg: Blob): Promise<void> {
   try {
     const artwork = await api.intake(name, svg);
-    const edit = addArtwork(useBench.getState().document!, artwork);
+    const edit = addArtwork(useBench.getState().document, artwork);
     if (!(await attempt(edit))) return;
     choose({ layer: edit.id, transition: null, told: artwork.notes.length ? notTaken(artwork) : null });
   } catch (error) {
@@ -66,19 +78,29 @@ export async function takeFile(file: File): Promise<void> {
 
 /** A picture in the middle of the piece, no larger than it, at its own proportions. */
 async function takePicture(name: string, file: File): Promise<void> {
-  if (!PICTURES.includes(file.type)) throw new CannotBe(`${file.name} is no picture that can be taken. Choose a PNG, JPEG, WebP or SVG file.`);
-  if (file.size > MOST_BYTES) throw new CannotBe(`${file.name} has ${(file.size / 1e6).toFixed(1)} MB. A picture may have ${(MOST_BYTES / 1e6).toFixed(1)} MB: save it smaller first.`);
+  if (!PICTURES.includes(file.type))
+    throw new CannotBe(`${file.name} is no picture that can be taken. Choose a PNG, JPEG, WebP or SVG file.`);
+  if (file.size > MOST_BYTES)
+    throw new CannotBe(
+      `${file.name} has ${(file.size / 1e6).toFixed(1)} MB. A picture may have ${(MOST_BYTES / 1e6).toFixed(1)} MB: save it smaller first.`,
+    );
   const source = await new Promise<string>((resolve, reject) => {
-    const reader = Object.assign(new FileReader(), { onload: () => resolve(String(reader.result)), onerror: () => reject(reader.error as Error) });
+    const reader = Object.assign(new FileReader(), {
+      onload: () => resolve(reader.result as string),
+      onerror: () => reject(reader.error as Error),
+    });
     reader.readAsDataURL(file);
   });
   const { document: piece } = useBench.getState();
   const bitmap = await createImageBitmap(file).catch(() => {
     throw new CannotBe(`${file.name} cannot be read as a picture. Open it in another program and save it again.`);
   });
-  const scale = Math.min(piece!.width / bitmap.width, piece!.height / bitmap.height, 1);
-  const [width, height] = [Math.max(Math.round(bitmap.width * scale), 1), Math.max(Math.round(bitmap.height * scale), 1)];
-  const edit = addLayer(piece!, 'picture', { width, height, source }, name || 'Picture');
+  const scale = Math.min(piece.width / bitmap.width, piece.height / bitmap.height, 1);
+  const [width, height] = [
+    Math.max(Math.round(bitmap.width * scale), 1),
+    Math.max(Math.round(bitmap.height * scale), 1),
+  ];
+  const edit = addLayer(piece, 'picture', { width, height, source }, name || 'Picture');
   if (await attempt(edit)) choose({ layer: edit.id, transition: null });
 }
 
@@ -92,7 +114,8 @@ export function useArtwork(): void {
       const files = [...(transfer?.files ?? [])].filter(isTaken);
       const text = transfer?.getData('text/plain').trim() ?? '';
       if (files.length) files.forEach((file) => void takeFile(file));
-      else if (/^(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/s.test(text)) void takeIn('Pasted', new Blob([text]));
+      else if (/^(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/s.test(text))
+        void takeIn('Pasted', new Blob([text]));
       else return;
       event.preventDefault();
     };

@@ -1,12 +1,23 @@
 /* The piece on the bench: the document, what the server computed of it, and what is chosen. */
 import { create } from 'zustand';
-import type { ChangeAnswer, Fault, Head, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/contract';
+import type {
+  ChangeAnswer,
+  Fault,
+  Head,
+  Piece,
+  Pose,
+  Run,
+  Seam,
+  TransitionReading,
+  WholeAnswer,
+} from '../../api/contract';
 import { api, ApiFault } from '../../api/client';
 import { chainTo } from '../../shared/geometry/matrix';
 import { Clock, updateTape, type Tape } from '../player';
 import { CannotBe, intentOf, patched, type Edit, type Intent, type Scope } from './edits';
 import { EditQueue } from './queue';
 import { speak } from './speech';
+import { known } from '../../shared/known';
 
 interface Conflict {
   /** What was meant, to be made after theirs; nothing where it was an undo. */
@@ -15,7 +26,7 @@ interface Conflict {
 }
 
 export interface Bench extends Head {
-  document: Piece | null;
+  document: Piece;
   poses: Record<string, Pose>;
   run: Run;
   seam: Seam | null;
@@ -43,13 +54,25 @@ export interface Bench extends Head {
 }
 
 const ALONE: readonly string[] = [];
-const EMPTY_RUN: Run = { lead_in_ms: 0, loop_ms: null, total_ms: 0, final_state: '', segments: [], transitions: [], legs: [], plays: null, common_loop_ms: null, undercurrents: [] };
+const EMPTY_RUN: Run = {
+  lead_in_ms: 0,
+  loop_ms: null,
+  total_ms: 0,
+  final_state: '',
+  segments: [],
+  transitions: [],
+  legs: [],
+  plays: null,
+  common_loop_ms: null,
+  undercurrents: [],
+};
+const NO_PIECE: Piece = { format: 1, id: '', name: '', width: 1, height: 1, states: [{ id: '', name: '' }], start: '' };
 const FRESH: Bench = {
   id: '',
   revision: 0,
   undo: null,
   redo: null,
-  document: null,
+  document: NO_PIECE,
   poses: {},
   run: EMPTY_RUN,
   seam: null,
@@ -83,6 +106,9 @@ const { setState: set, getState: get } = useBench;
 /** So that the next view of a piece takes it whole from the server. Edits that wait are kept. */
 export const forgetPiece = (): void => set(FRESH);
 
+/** Whether the server has said anything of a piece yet. */
+export const isOpen = ({ revision }: Pick<Bench, 'revision'>): boolean => revision > 0;
+
 export async function load(id: string): Promise<void> {
   if (get().id !== id) set({ ...FRESH, id });
   try {
@@ -102,7 +128,14 @@ export async function follow(id: string): Promise<void> {
 
 function takeWhole(answer: WholeAnswer): void {
   const { document, transitions, ...rest } = answer;
-  set({ ...rest, document, readings: transitions, tape: updateTape(new Map(), transitions, Object.keys(transitions)), fault: null, ...chosenIn(document, get()) });
+  set({
+    ...rest,
+    document,
+    readings: transitions,
+    tape: updateTape(new Map(), transitions, Object.keys(transitions)),
+    fault: null,
+    ...chosenIn(document, get()),
+  });
   clock.setRun(answer.run);
 }
 
@@ -126,7 +159,7 @@ function chosenIn(document: Piece, before: Bench): Partial<Bench> {
  * nothing could be told apart from it, and goes over to the states with the second. */
 function scopeIn(document: Piece, before: Bench): Scope {
   if (before.scopeIsChosen) return before.scope;
-  if (!before.document) return document.states.length === 1 ? 'base' : 'state';
+  if (!isOpen(before)) return document.states.length === 1 ? 'base' : 'state';
   return before.document.states.length === 1 && document.states.length > 1 ? 'state' : before.scope;
 }
 
@@ -134,7 +167,7 @@ function scopeIn(document: Piece, before: Bench): Scope {
 async function takeChange(answer: ChangeAnswer): Promise<void> {
   const before = get();
   // The piece may have been left while the answer was on its way.
-  if (answer.id !== before.id || !before.document) return;
+  if (answer.id !== before.id || !isOpen(before)) return;
   const document = patched(before.document, answer.patch);
   const ways = (document.transitions ?? []).map((t) => t.id);
   const merged = { ...before.poses };
@@ -146,8 +179,8 @@ async function takeChange(answer: ChangeAnswer): Promise<void> {
   await nextPaint();
   if (answer.id !== get().id) return;
   const { id, revision, undo, redo, seam } = answer;
-  const poses = Object.fromEntries(document.states.map((state) => [state.id, merged[state.id]!]));
-  const readings = Object.fromEntries(ways.map((way) => [way, answer.transitions[way] ?? before.readings[way]!]));
+  const poses = Object.fromEntries(document.states.map((state) => [state.id, known(merged[state.id])]));
+  const readings = Object.fromEntries(ways.map((way) => [way, answer.transitions[way] ?? known(before.readings[way])]));
   set({ ...{ id, revision, undo, redo, seam, document, poses, readings, fault: null }, ...chosenIn(document, get()) });
 }
 
@@ -162,12 +195,16 @@ function nextPaint(): Promise<void> {
   });
 }
 
-export const queue = new EditQueue({ now: get, take: takeChange, reload: (id) => (get().id === id ? load(id) : Promise.resolve()) });
+export const queue = new EditQueue({
+  now: get,
+  take: takeChange,
+  reload: (id) => (get().id === id ? load(id) : Promise.resolve()),
+});
 
 /** Makes an edit; rejects with the fault, to be shown beside what was typed. A stale one is kept for the asking.
  *
  * It is kept as what it means, so that it can wait for those before it, for the server, or for a decision. */
-export async function make(edit: Edit, told: Piece = get().document!): Promise<void> {
+export async function make(edit: Edit, told: Piece = get().document): Promise<void> {
   if (!edit.patch.length) return;
   const intent = intentOf(told, edit.patch);
   try {
@@ -181,7 +218,7 @@ export async function make(edit: Edit, told: Piece = get().document!): Promise<v
 
 /** The same for an edit that builds on those that are still on their way, such as one more step of the same. */
 export function makeNext(build: (piece: Piece) => Edit): Promise<void> {
-  const piece = queue.drafted()!;
+  const piece = queue.drafted();
   return make(build(piece), piece);
 }
 
@@ -198,7 +235,7 @@ export async function attempt(edit: Edit, told?: Piece): Promise<boolean> {
 
 /** The same for one that builds on those that are still on their way. */
 export async function attemptNext(build: (piece: Piece) => Edit): Promise<boolean> {
-  const piece = queue.drafted()!;
+  const piece = queue.drafted();
   return attempt(build(piece), piece);
 }
 
@@ -241,7 +278,22 @@ export async function settleConflict(again: boolean): Promise<void> {
   }
 }
 
-type Choice = Partial<Pick<Bench, 'state' | 'layer' | 'others' | 'transition' | 'alsoWays' | 'lane' | 'scope' | 'fresh' | 'askedRows' | 'fault' | 'told'>>;
+type Choice = Partial<
+  Pick<
+    Bench,
+    | 'state'
+    | 'layer'
+    | 'others'
+    | 'transition'
+    | 'alsoWays'
+    | 'lane'
+    | 'scope'
+    | 'fresh'
+    | 'askedRows'
+    | 'fault'
+    | 'told'
+  >
+>;
 
 /** Chooses; what is chosen already tells nobody. */
 export function choose(asked: Choice): void {
@@ -258,13 +310,16 @@ export function choose(asked: Choice): void {
 }
 
 /** What an edit of these layers reaches: the base of one that is just being placed, or as it was said. */
-export const reaches = ({ scope, fresh }: Pick<Bench, 'scope' | 'fresh'>, ids: readonly string[]): Scope => (ids.length === 1 && ids[0] === fresh ? 'base' : scope);
+export const reaches = ({ scope, fresh }: Pick<Bench, 'scope' | 'fresh'>, ids: readonly string[]): Scope =>
+  ids.length === 1 && ids[0] === fresh ? 'base' : scope;
 
 /** All chosen layers, the one chosen last at the end. */
-export const chosenLayers = ({ layer, others }: Pick<Bench, 'layer' | 'others'>): string[] => (layer ? [...others, layer] : []);
+export const chosenLayers = ({ layer, others }: Pick<Bench, 'layer' | 'others'>): string[] =>
+  layer ? [...others, layer] : [];
 
 /** All chosen transitions, the one chosen last at the end. */
-export const chosenWays = ({ transition, alsoWays }: Pick<Bench, 'transition' | 'alsoWays'>): string[] => (transition ? [...alsoWays, transition] : []);
+export const chosenWays = ({ transition, alsoWays }: Pick<Bench, 'transition' | 'alsoWays'>): string[] =>
+  transition ? [...alsoWays, transition] : [];
 
 export function chooseWays(ids: readonly string[]): void {
   choose({ transition: ids.at(-1) ?? null, alsoWays: ids.length > 1 ? ids.slice(0, -1) : ALONE, lane: null });
@@ -283,7 +338,11 @@ export function chooseAlso(id: string): void {
 }
 
 export function chooseLayers(ids: readonly string[]): void {
-  choose({ layer: ids.at(-1) ?? null, others: ids.length > 1 ? ids.slice(0, -1) : ALONE, ...(ids.length && { transition: null }) });
+  choose({
+    layer: ids.at(-1) ?? null,
+    others: ids.length > 1 ? ids.slice(0, -1) : ALONE,
+    ...(ids.length && { transition: null }),
+  });
 }
 
 /** Tells what an edit did besides what was asked for. */

@@ -3,6 +3,7 @@ import type { Look, Piece, Pose, Value } from '../../api/contract';
 import { sameValue } from '../../shared/text/values';
 import type { Property } from '../../api/generated/catalogue';
 import { placed, propertiesOf } from './tree';
+import { known, lastOf } from '../../shared/known';
 
 export interface Common {
   property: Property;
@@ -14,13 +15,13 @@ export interface Common {
 
 /** Every property that all of these layers have. */
 export function commonOf(piece: Piece, pose: Pose, ids: readonly string[]): Common[] {
-  const layers = ids.map((id) => placed(piece, id)!.layer);
+  const layers = ids.map((id) => placed(piece, id).layer);
   const looks = ids.map((id) => pose[id]).filter((look): look is Look => look !== undefined);
   if (looks.length < ids.length || !looks.length) return [];
-  return propertiesOf(layers.at(-1)!)
+  return propertiesOf(lastOf(layers))
     .filter((property) => layers.every((layer) => property.kinds.includes(layer.kind)))
     .map((property) => {
-      const value = looks.at(-1)![property.name]!;
+      const value = known(lastOf(looks)[property.name]);
       return { property, value, mixed: looks.some((look) => !sameValue(look[property.name], value)) };
     });
 }

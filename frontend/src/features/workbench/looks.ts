@@ -4,15 +4,24 @@ import { round } from '../../shared/text/sums';
 import { stepped } from '../../shared/ui/hands';
 import { chainTo, matrixOf } from '../../shared/geometry/matrix';
 import { attempt, attemptNext, queue, reaches, useBench } from './bench';
-import { placed } from './tree';
+import { placeOf } from './tree';
 import { setLooks, valueOf, type Edit, type Values } from './edits';
+import { known } from '../../shared/known';
+import { textOf } from '../../shared/text/values';
 
 /** A resize rule shows a layer elsewhere than it is written: what is written is what the rule makes that of. */
 export function written(piece: Piece, pose: Pose, looks: Record<string, Values>): Record<string, Values> {
   const valuesOf = (layer: string, values: Values) => {
     const group = chainTo(piece.layers ?? [], layer).at(-2);
-    if (!group || pose[group.id]!.layout !== 'none') return values;
-    return Object.fromEntries(Object.entries(values).map(([name, value]) => [name, AXIS[name] ? round(unruled(name, Number(value), group, pose, String(pose[layer]![AXIS[name].rule]))) : value]));
+    if (!group || known(pose[group.id]).layout !== 'none') return values;
+    return Object.fromEntries(
+      Object.entries(values).map(([name, value]) => [
+        name,
+        AXIS[name]
+          ? round(unruled(name, Number(value), group, pose, textOf(known(pose[layer])[AXIS[name].rule])))
+          : value,
+      ]),
+    );
   };
   return Object.fromEntries(Object.entries(looks).map(([layer, values]) => [layer, valuesOf(layer, values)]));
 }
@@ -24,21 +33,23 @@ const AXIS: Record<string, Place> = { x: ACROSS, width: ACROSS, y: DOWN, height:
 
 /** Before the rule of the layer in its group: the other way round of the core's layout. */
 function unruled(name: string, value: number, group: Layer, pose: Pose, rule: string): number {
-  const { place, size } = AXIS[name]!;
-  const shown = pose[group.id]!;
+  const { place, size } = known(AXIS[name]);
+  const shown = known(pose[group.id]);
   const more = Number(shown[size]) - group[size];
   const isPlace = name === place;
   if (rule === 'scale') return group[size] > 0 ? (value * group[size]) / Number(shown[size]) : value;
   if (rule === 'both') return isPlace ? value : value - more;
   if (!isPlace) return value;
-  return { end: value - more, centre: value - more / 2, fixed: value + Number(shown[place]) - group[place] }[rule] ?? value;
+  return (
+    { end: value - more, centre: value - more / 2, fixed: value + Number(shown[place]) - group[place] }[rule] ?? value
+  );
 }
 
 /** Layers as they are to be seen in the state that is being posed. */
 export function looksEdit(looks: Record<string, Values>): Edit {
   const bench = useBench.getState();
   const { document: piece, state, poses } = bench;
-  return setLooks(piece!, state, written(piece!, poses[state]!, looks), reaches(bench, Object.keys(looks)));
+  return setLooks(piece, state, written(piece, known(poses[state]), looks), reaches(bench, Object.keys(looks)));
 }
 
 export async function showAs(looks: Record<string, Values>, label?: string): Promise<boolean> {
@@ -48,14 +59,14 @@ export async function showAs(looks: Record<string, Values>, label?: string): Pro
 
 /** Layers moved by so many px of the piece, from where those edits will have put them that are still on their way. */
 export async function nudge(all: readonly string[], dx: number, dy: number): Promise<boolean> {
-  const ids = unlocked(useBench.getState().document!, all);
+  const ids = unlocked(useBench.getState().document, all);
   if (!ids.length) return false;
   const bench = useBench.getState();
   const { document, state, poses } = bench;
   const scope = reaches(bench, ids);
-  const layers = document!.layers ?? [];
+  const layers = document.layers ?? [];
   const step = (id: string): [string, number][] => {
-    const inverse = matrixOf(chainTo(layers, id), poses[state]!, true).inverse();
+    const inverse = matrixOf(chainTo(layers, id), known(poses[state]), true).inverse();
     return [
       ['x', inverse.a * dx + inverse.c * dy],
       ['y', inverse.b * dx + inverse.d * dy],
@@ -64,24 +75,27 @@ export async function nudge(all: readonly string[], dx: number, dy: number): Pro
   const moved = (piece: Piece, least: number) => {
     const at = (id: string, name: string) => Number(valueOf(piece, state, id, name, scope));
     const placesOf = (id: string) => step(id).filter(([, by]) => Math.abs(by) >= least);
-    return Object.fromEntries(ids.map((id) => [id, Object.fromEntries(placesOf(id).map(([name, by]) => [name, round(at(id, name) + by)]))]));
+    return Object.fromEntries(
+      ids.map((id) => [id, Object.fromEntries(placesOf(id).map(([name, by]) => [name, round(at(id, name) + by)]))]),
+    );
   };
   // Spoken is the place, both ways; written is only what moves.
-  const spoken = spokenOf(moved(queue.drafted()!, 0));
+  const spoken = spokenOf(moved(queue.drafted(), 0));
   return stepped(() => attemptNext((piece) => ({ ...setLooks(piece, state, moved(piece, 1e-9), scope), spoken })));
 }
 
 /** Those that may be moved and deleted: neither they nor a group around them is locked. */
-export const unlocked = (piece: Piece, ids: readonly string[]): string[] => ids.filter((id) => !chainTo(piece.layers ?? [], id).some((layer) => layer.locked));
+export const unlocked = (piece: Piece, ids: readonly string[]): string[] =>
+  ids.filter((id) => !chainTo(piece.layers ?? [], id).some((layer) => layer.locked));
 
 /** “Knob at x 24, y 12” and the like. */
 function spokenOf(looks: Record<string, Values>): string {
   const { document: piece } = useBench.getState();
   const names = Object.entries(looks).map(([id, values]) => {
     const said = Object.entries(values).filter(([, value]) => typeof value !== 'object');
-    return `${nameIn(piece!, id)}: ${said.map(([name, value]) => `${name.replace('_', ' ')} ${String(value)}`).join(', ')}`;
+    return `${nameIn(piece, id)}: ${said.map(([name, value]) => `${name.replace('_', ' ')} ${textOf(value)}`).join(', ')}`;
   });
   return names.join('; ');
 }
 
-const nameIn = (piece: Piece, id: string) => placed(piece, id)?.layer.name ?? id;
+const nameIn = (piece: Piece, id: string) => placeOf(piece, id)?.layer.name ?? id;

@@ -22,7 +22,7 @@ interface Job {
 
 /** The piece as the server has it, and what to do with its answers. */
 export interface Target {
-  now: () => { id: string; revision: number; document: Piece | null };
+  now: () => { id: string; revision: number; document: Piece };
   take: (answer: ChangeAnswer) => Promise<void>;
   reload: (id: string) => Promise<void>;
 }
@@ -53,7 +53,7 @@ export class EditQueue {
   private running = false;
   private wake: (() => void) | null = null;
   private burst = { name: '', id: '', at: 0 };
-  private known: { document: Piece | null; jobs: number; drafted: Piece | null } = { document: null, jobs: -1, drafted: null };
+  private known: { document: Piece; jobs: number; drafted: Piece } | null = null;
 
   constructor(private readonly target: Target) {}
 
@@ -62,9 +62,10 @@ export class EditQueue {
   }
 
   /** The document with everything that waits already done to it: what the next edit is to be told of. */
-  drafted(): Piece | null {
+  drafted(): Piece {
     const { document } = this.target.now();
-    if (!document || this.known.document !== document || this.known.jobs !== this.jobs.length) this.known = { document, jobs: this.jobs.length, drafted: document && this.withWaiting(document) };
+    if (this.known?.document === document && this.known.jobs === this.jobs.length) return this.known.drafted;
+    this.known = { document, jobs: this.jobs.length, drafted: this.withWaiting(document) };
     return this.known.drafted;
   }
 
@@ -143,15 +144,19 @@ export class EditQueue {
 
   private async make({ id, waiting }: Job): Promise<void> {
     const here = this.target.now();
-    const { revision, document } = here.id === id && here.document ? here : await api.piece(id);
+    const { revision, document } = here.id === id && here.revision > 0 ? here : await api.piece(id);
     if (typeof waiting === 'string') return this.target.take(await api[waiting](id, revision));
-    const patch: Operation[] = patchFor(document!, waiting.intent);
+    const patch: Operation[] = patchFor(document, waiting.intent);
     if (!patch.length) return;
     try {
       await this.target.take(await api.edit(id, revision, waiting.label, patch, waiting.burst));
     } catch (error) {
       // It was made, and only the answer was lost.
-      if (!(error instanceof ApiFault) || !error.fault.changes?.some((change) => JSON.stringify(change.patch) === JSON.stringify(patch))) throw error;
+      if (
+        !(error instanceof ApiFault) ||
+        !error.fault.changes?.some((change) => JSON.stringify(change.patch) === JSON.stringify(patch))
+      )
+        throw error;
       await this.target.reload(id);
     }
   }
@@ -178,7 +183,10 @@ export class EditQueue {
 
   private tell(id: string): void {
     useWaiting.setState({ count: this.jobs.length });
-    const kept = this.jobs.filter((job) => job.id === id).map((job) => job.waiting).filter((waiting) => typeof waiting !== 'string');
+    const kept = this.jobs
+      .filter((job) => job.id === id)
+      .map((job) => job.waiting)
+      .filter((waiting) => typeof waiting !== 'string');
     if (kept.length) sessionStorage.setItem(keyFor(id), JSON.stringify(kept));
     else sessionStorage.removeItem(keyFor(id));
   }

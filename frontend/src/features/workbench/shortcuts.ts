@@ -3,6 +3,7 @@ import * as actions from './actions';
 import { clock, goBack } from './bench';
 import { look, useView } from './view';
 import { changeRate, nextGround, nextLook, switchFollowing, switchPixels } from './watch/watch';
+import { known } from '../../shared/known';
 
 export interface Shortcut {
   /** As the keyboard names it, with Ctrl and Alt before it. */
@@ -12,7 +13,13 @@ export interface Shortcut {
 }
 
 /** What the stage can do, as long as there is one. */
-export const stage = { toFit: () => {}, toSize: () => {}, toChosen: () => {}, by: (factor: number) => void factor, addMenu: () => {} };
+export const stage = {
+  toFit: () => {},
+  toSize: () => {},
+  toChosen: () => {},
+  by: (factor: number) => void factor,
+  addMenu: () => {},
+};
 
 /** Layers, pose, loop, score and inspector, as landmarks in their order. */
 const PARTS = '.layers, .stage, .score, .inspector';
@@ -27,7 +34,8 @@ function goToPart(by: 1 | -1): void {
   else next?.querySelector<HTMLElement>(FOCUSABLE)?.focus();
 }
 
-const draw = (tool: 'pen' | 'line') => () => look({ tool: useView.getState().tool === tool ? 'choose' : tool, points: null });
+const draw = (tool: 'pen' | 'line') => () =>
+  look({ tool: useView.getState().tool === tool ? 'choose' : tool, points: null });
 
 export const SHORTCUTS: Record<string, Shortcut[]> = {
   Everywhere: [
@@ -103,7 +111,7 @@ const NAMES: Record<string, string> = { ArrowUp: '↑', ArrowDown: '↓', ' ': '
 /** For reading: capital letters are small ones with Shift. */
 export function keyText(keys: string): string {
   const parts = keys.split(' ');
-  const key = parts.pop()!;
+  const key = known(parts.pop());
   const shifted = /^[A-Z]$/.test(key) ? ['Shift'] : [];
   return [...parts, ...shifted, NAMES[key] ?? (key.length === 1 ? key.toUpperCase() : key)].join(' ');
 }
@@ -112,8 +120,8 @@ export function keyText(keys: string): string {
 export const shortcutFor = (event: KeyboardEvent, groups: readonly string[]): Shortcut | undefined => {
   const key = event.key === ' ' ? 'Space' : event.key;
   const shifted = event.shiftKey && /^F\d/.test(key);
-  const wanted = [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.altKey ? 'Alt' : '', shifted ? 'Shift' : '', key].filter(Boolean).join(' ');
-  return groups
-    .flatMap((group) => SHORTCUTS[group] ?? [])
-    .find(({ keys }) => keys === wanted);
+  const wanted = [event.ctrlKey || event.metaKey ? 'Ctrl' : '', event.altKey ? 'Alt' : '', shifted ? 'Shift' : '', key]
+    .filter(Boolean)
+    .join(' ');
+  return groups.flatMap((group) => SHORTCUTS[group] ?? []).find(({ keys }) => keys === wanted);
 };

@@ -14,5 +14,7 @@ export async function springLike(shape: SpringShape, before?: Timing): Promise<T
 
 /** The same timing over another time; a spring keeps its overshoot, a share of its way. */
 export async function lasting(timing: Timing, length_ms: number, overshoot: number): Promise<Timing> {
-  return timing.kind === 'spring' ? springLike({ overshoot, settling_ms: length_ms }, timing) : { ...timing, duration_ms: Math.round(length_ms) };
+  return timing.kind === 'spring'
+    ? springLike({ overshoot, settling_ms: length_ms }, timing)
+    : { ...timing, duration_ms: Math.round(length_ms) };
 }

@@ -1,28 +1,45 @@
 /* What a piece waits for that does nothing by itself, or nothing more. Pure. */
 import type { Piece, Run, Transition } from '../../api/contract';
 import { labelOf } from './tree';
+import { known } from '../../shared/known';
 
 const BY_ITSELF = ['hold', 'appear', 'media-end'];
-const CUES: Partial<Record<NonNullable<Transition['cue']>, string>> = { tap: 'a tap', 'double-tap': 'a double tap', press: 'a press', over: 'the pointer', out: 'the pointer to leave', 'in-view': 'being seen' };
+const CUES: Partial<Record<NonNullable<Transition['cue']>, string>> = {
+  tap: 'a tap',
+  'double-tap': 'a double tap',
+  press: 'a press',
+  over: 'the pointer',
+  out: 'the pointer to leave',
+  'in-view': 'being seen',
+};
 
 /** Why nothing plays, as a sentence without its end; null for a run that plays. */
 export function standingStill(piece: Piece, run: Run): string | null {
   if (run.total_ms > 0) return null;
   const wanted = waitsFor(piece, run.final_state);
   if (wanted) return `Stands still: ${nameOf(piece, run.final_state)} waits for ${wanted}`;
-  return piece.states.length === 1 ? 'Stands still: the piece has one state' : `Stands still: nothing leads on from ${nameOf(piece, run.final_state)}`;
+  return piece.states.length === 1
+    ? 'Stands still: the piece has one state'
+    : `Stands still: nothing leads on from ${nameOf(piece, run.final_state)}`;
 }
 
 /** What to do so that something plays. */
 export function howToPlay(piece: Piece, run: Run): string {
-  if (waitsFor(piece, run.final_state)) return 'Play one of its transitions alone from the score, or let the state be left by a hold.';
-  return piece.states.length === 1 ? 'Add a second state in the workbench, and a transition to it that follows a hold.' : 'Add a transition in the score that leads on from there after a hold.';
+  if (waitsFor(piece, run.final_state))
+    return 'Play one of its transitions alone from the score, or let the state be left by a hold.';
+  return piece.states.length === 1
+    ? 'Add a second state in the workbench, and a transition to it that follows a hold.'
+    : 'Add a transition in the score that leads on from there after a hold.';
 }
 
 /** What a person has to do for the state to be left; nothing where that would change nothing. */
 function waitsFor(piece: Piece, state: string): string {
   const leaving = (piece.transitions ?? []).filter((t) => t.from === state && !BY_ITSELF.includes(t.cue ?? 'hold'));
-  return [...new Set(leaving.map((t) => `${CUES[t.cue!] ?? t.cue}${t.cue_layer ? ` on ${labelOf(piece, t.cue_layer)}` : ''}`))].join(', or ');
+  return [
+    ...new Set(
+      leaving.map((t) => `${CUES[known(t.cue)] ?? t.cue}${t.cue_layer ? ` on ${labelOf(piece, t.cue_layer)}` : ''}`),
+    ),
+  ].join(', or ');
 }
 
 const nameOf = (piece: Piece, id: string) => piece.states.find((state) => state.id === id)?.name ?? id;

@@ -2,6 +2,7 @@
 import { PROPERTIES, type Property } from '../../api/generated/catalogue';
 import type { Layer, Piece, Pose } from '../../api/contract';
 import { chainTo } from '../../shared/geometry/matrix';
+import { known } from '../../shared/known';
 import { sameValue } from '../../shared/text/values';
 
 export interface Placed {
@@ -21,7 +22,14 @@ export function walk(layers: readonly Layer[], path = '/layers', depth = 0): Pla
   });
 }
 
-export const placed = (piece: Piece, id: string) => walk(piece.layers ?? []).find((p) => p.layer.id === id);
+/** Where a layer is, if it is. */
+export const placeOf = (piece: Piece, id: string): Placed | undefined =>
+  walk(piece.layers ?? []).find((p) => p.layer.id === id);
+/** The same of one that is known to be there. */
+export const placed = (piece: Piece, id: string): Placed => known(placeOf(piece, id));
+export const stateNamed = (piece: Piece, id: string) => known(piece.states.find((state) => state.id === id));
+export const transitionNamed = (piece: Piece, id: string) =>
+  known(piece.transitions?.find((transition) => transition.id === id));
 
 /** A layer's name, with that of its group where others are called the same. */
 export function labelOf(piece: Piece, id: string): string {
@@ -37,7 +45,9 @@ export function fromTheTop(layers: readonly Layer[], path = '/layers', depth = 0
     .map((layer, index) => ({ layer, path: `${path}/${index}`, depth, siblings: layers, index }))
     .reverse()
     .flatMap((here) =>
-      here.layer.kind === 'group' ? [here, ...fromTheTop(here.layer.layers ?? [], `${here.path}/layers`, depth + 1)] : [here],
+      here.layer.kind === 'group'
+        ? [here, ...fromTheTop(here.layer.layers ?? [], `${here.path}/layers`, depth + 1)]
+        : [here],
     );
 }
 
@@ -52,7 +62,7 @@ export function shownRows(rows: readonly Placed[], isOpen: (row: Placed) => bool
 }
 
 export const propertiesOf = (layer: Layer): Property[] => PROPERTIES.filter((p) => p.kinds.includes(layer.kind));
-export const propertyNamed = (name: string): Property => PROPERTIES.find((p) => p.name === name)!;
+export const propertyNamed = (name: string): Property => known(PROPERTIES.find((p) => p.name === name));
 
 /** A row of the score: layer and property, joined by a slash. */
 export type RowKey = `${string}/${string}`;
@@ -60,14 +70,21 @@ export type RowKey = `${string}/${string}`;
 export const rowOf = (key: RowKey): [layer: string, property: string] => key.split('/') as [string, string];
 
 /** The rows of the score: what differs between any two poses, all of the chosen layers (ids, joined by commas), or all; and what was asked for besides. */
-export function rowsOf(piece: Piece, poses: Record<string, Pose>, asked: readonly string[], filter: 'changes' | 'chosen' | 'all', chosen: string): RowKey[] {
+export function rowsOf(
+  piece: Piece,
+  poses: Record<string, Pose>,
+  asked: readonly string[],
+  filter: 'changes' | 'chosen' | 'all',
+  chosen: string,
+): RowKey[] {
   const all = piece.states.map((state) => poses[state.id]).filter((pose) => pose !== undefined);
   const ids = chosen.split(',');
   const differs = (layer: string, name: string) => {
     const first = all[0]?.[layer]?.[name];
     return all.some((pose) => !sameValue(pose[layer]?.[name], first));
   };
-  const isShown = (layer: string, name: string) => filter === 'all' || (filter === 'chosen' ? ids.includes(layer) : differs(layer, name));
+  const isShown = (layer: string, name: string) =>
+    filter === 'all' || (filter === 'chosen' ? ids.includes(layer) : differs(layer, name));
   return walk(piece.layers ?? []).flatMap(({ layer }) =>
     propertiesOf(layer)
       .filter((p) => p.varies && (asked.includes(`${layer.id}/${p.name}`) || isShown(layer.id, p.name)))

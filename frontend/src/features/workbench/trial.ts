@@ -23,7 +23,14 @@ export async function tryOut(edit: Edit): Promise<void> {
   const now = useBench.getState();
   // What was asked for holds for the revision that it was asked of.
   if (now.id !== id || now.revision !== revision) return;
-  set({ trial: { ...computed, edit, readings: transitions, tape: updateTape(new Map(), transitions, Object.keys(transitions)) } });
+  set({
+    trial: {
+      ...computed,
+      edit,
+      readings: transitions,
+      tape: updateTape(new Map(), transitions, Object.keys(transitions)),
+    },
+  });
   clock.setRun(computed.run);
 }
 
@@ -50,5 +57,5 @@ const NOTHING = Symbol('no trial');
 export function usePlayed<T>(select: (played: Played) => T): T {
   const stands = useBench(useShallow(select));
   const tried = useTrial(useShallow(({ trial }): T | typeof NOTHING => (trial ? select(trial) : NOTHING)));
-  return tried === NOTHING ? stands : (tried as T);
+  return tried === NOTHING ? stands : tried;
 }

@@ -2,9 +2,14 @@ import { useEffect } from 'react';
 import { shortcutFor, stage } from './shortcuts';
 import type { Zoom } from './stage/useZoom';
 
-const typing = (target: EventTarget | null) => target instanceof HTMLElement && target.matches('input:not([type=checkbox], [type=radio]), textarea, [contenteditable]');
+const typing = (target: EventTarget | null) =>
+  target instanceof HTMLElement &&
+  target.matches('input:not([type=checkbox], [type=radio]), textarea, [contenteditable]');
 /** Keys that buttons and lists have uses of their own for. */
-const theirs = (event: KeyboardEvent) => event.target instanceof Element && event.key === ' ' && event.target.matches('button, [role=button], [role=slider], summary, input');
+const theirs = (event: KeyboardEvent) =>
+  event.target instanceof Element &&
+  event.key === ' ' &&
+  event.target.matches('button, [role=button], [role=slider], summary, input');
 
 /** The keys of these groups. Fields keep theirs for themselves. */
 export function useKeys(groups: readonly string[]): void {

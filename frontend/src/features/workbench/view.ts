@@ -21,7 +21,16 @@ interface View {
   onColour: ((colour: string) => void) | null;
 }
 
-export const useView = create<View>(() => ({ tool: 'choose', points: null, ghosts: 'before', path: false, rows: 'changes', backwards: false, help: false, onColour: null }));
+export const useView = create<View>(() => ({
+  tool: 'choose',
+  points: null,
+  ghosts: 'before',
+  path: false,
+  rows: 'changes',
+  backwards: false,
+  help: false,
+  onColour: null,
+}));
 
 export const look = (how: Partial<View>): void => useView.setState(how);
 

@@ -1,6 +1,8 @@
 /* Where a layer lies in its piece. The same rule as the core's geometry, for overlays and drags. */
 import type { Layer, Look, Pose } from '../../api/contract';
 import { pointsAlong, readPath, type Point } from './path';
+import { known, lastOf } from '../known';
+import { textOf } from '../text/values';
 
 export type { Point };
 
@@ -47,29 +49,51 @@ export function chainTo(layers: readonly Layer[], id: string): Layer[] {
 /** From the px of the last layer of the chain to those of the piece; of its parent with `parent`. */
 export function matrixOf(chain: readonly Layer[], pose: Pose, parent = false): DOMMatrix {
   const through = parent ? chain.slice(0, -1) : chain;
-  return through.reduce((matrix, layer) => matrix.multiplySelf(localMatrix(pose[layer.id]!)), new DOMMatrix());
+  return through.reduce((matrix, layer) => matrix.multiplySelf(localMatrix(known(pose[layer.id]))), new DOMMatrix());
 }
 
 /** The corners of the layer's box in the piece's px, clockwise from the top left. */
 export function cornersOf(chain: readonly Layer[], pose: Pose): Point[] {
-  const look = pose[chain.at(-1)!.id]!;
+  const look = known(pose[lastOf(chain).id]);
   const [w, h] = [Number(look.width), Number(look.height)];
   const matrix = matrixOf(chain, pose);
-  return ([[0, 0], [w, 0], [w, h], [0, h]] as Point[]).map((corner) => through(matrix, corner));
+  return (
+    [
+      [0, 0],
+      [w, 0],
+      [w, h],
+      [0, h],
+    ] as Point[]
+  ).map((corner) => through(matrix, corner));
 }
 
 /** Points around the outline of a layer in its own px: of a path along it, of all else its corners. */
 function ownOutline(layer: Layer, look: Look): Point[] {
   const [w, h] = [Number(look.width), Number(look.height)];
-  if (layer.kind !== 'path') return [[0, 0], [w, 0], [w, h], [0, h]];
+  if (layer.kind !== 'path')
+    return [
+      [0, 0],
+      [w, 0],
+      [w, h],
+      [0, h],
+    ];
   const [across, down] = [w / Number(look.view_width), h / Number(look.view_height)];
-  return pointsAlong(readPath(String(look.path))).map(([x, y]) => [x * across, y * down]);
+  return pointsAlong(readPath(textOf(look.path))).map(([x, y]) => [x * across, y * down]);
 }
 
 /** The same under a matrix. */
-export const outlineOf = (layer: Layer, look: Look, matrix: DOMMatrix): Point[] => ownOutline(layer, look).map((point) => through(matrix, point));
+export const outlineOf = (layer: Layer, look: Look, matrix: DOMMatrix): Point[] =>
+  ownOutline(layer, look).map((point) => through(matrix, point));
 
-const TRANSFORMS: [string, number][] = [['rotation', 0], ['scale_x', 1], ['scale_y', 1], ['skew_x', 0], ['skew_y', 0], ['rotation_x', 0], ['rotation_y', 0]];
+const TRANSFORMS: [string, number][] = [
+  ['rotation', 0],
+  ['scale_x', 1],
+  ['scale_y', 1],
+  ['skew_x', 0],
+  ['skew_y', 0],
+  ['rotation_x', 0],
+  ['rotation_y', 0],
+];
 
 /** The same in the px of what is around the layer; most layers only stand somewhere. */
 export function outlineAround(layer: Layer, look: Look): Point[] {

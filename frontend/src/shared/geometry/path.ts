@@ -1,6 +1,7 @@
 /* Outlines as points with handles, read from SVG path data and written as such. Pure. */
 import svgpath from 'svgpath';
 import { round } from '../text/sums';
+import { firstOf, known, lastOf } from '../known';
 
 export type Point = [number, number];
 
@@ -19,30 +20,44 @@ export interface Subpath {
 /** Arcs and quadratic curves become cubic ones, which go exactly (quadratic) or almost (arcs, 0.03% of the radius) the same way. */
 export function readPath(d: string): Subpath[] {
   const subpaths: Subpath[] = [];
-  const knots = () => subpaths.at(-1)!.knots;
-  svgpath(d).abs().unarc().unshort().iterate(([letter, ...n], _, x, y) => {
-    const to = (at: Point, out: Point | null = null, into: Point | null = null) => {
-      const last = knots().at(-1)!;
-      last.out = out;
-      knots().push({ at, into, out: null });
-    };
-    const numbers = n as number[];
-    if (letter === 'M') subpaths.push({ knots: [{ at: [numbers[0]!, numbers[1]!], into: null, out: null }], closed: false });
-    else if (letter === 'L') to([numbers[0]!, numbers[1]!]);
-    else if (letter === 'H') to([numbers[0]!, y]);
-    else if (letter === 'V') to([x, numbers[0]!]);
-    else if (letter === 'C') to([numbers[4]!, numbers[5]!], [numbers[0]!, numbers[1]!], [numbers[2]!, numbers[3]!]);
-    else if (letter === 'Q') {
-      const [cx, cy, ex, ey] = numbers as [number, number, number, number];
-      to([ex, ey], [x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y)], [ex + (2 / 3) * (cx - ex), ey + (2 / 3) * (cy - ey)]);
-    } else close(subpaths.at(-1)!);
-  });
+  const knots = () => lastOf(subpaths).knots;
+  svgpath(d)
+    .abs()
+    .unarc()
+    .unshort()
+    .iterate(([letter, ...n], _, x, y) => {
+      const to = (at: Point, out: Point | null = null, into: Point | null = null) => {
+        const last = lastOf(knots());
+        last.out = out;
+        knots().push({ at, into, out: null });
+      };
+      const numbers = n as number[];
+      if (letter === 'M')
+        subpaths.push({ knots: [{ at: [firstOf(numbers), known(numbers[1])], into: null, out: null }], closed: false });
+      else if (letter === 'L') to([firstOf(numbers), known(numbers[1])]);
+      else if (letter === 'H') to([firstOf(numbers), y]);
+      else if (letter === 'V') to([x, firstOf(numbers)]);
+      else if (letter === 'C')
+        to(
+          [known(numbers[4]), known(numbers[5])],
+          [firstOf(numbers), known(numbers[1])],
+          [known(numbers[2]), known(numbers[3])],
+        );
+      else if (letter === 'Q') {
+        const [cx, cy, ex, ey] = numbers as [number, number, number, number];
+        to(
+          [ex, ey],
+          [x + (2 / 3) * (cx - x), y + (2 / 3) * (cy - y)],
+          [ex + (2 / 3) * (cx - ex), ey + (2 / 3) * (cy - ey)],
+        );
+      } else close(lastOf(subpaths));
+    });
   return subpaths;
 }
 
 /** An outline that comes back to where it began has one point there, not two. */
 function close(subpath: Subpath): void {
-  const [first, last] = [subpath.knots[0]!, subpath.knots.at(-1)!];
+  const [first, last] = [firstOf(subpath.knots), lastOf(subpath.knots)];
   subpath.closed = true;
   if (subpath.knots.length > 1 && Math.hypot(first.at[0] - last.at[0], first.at[1] - last.at[1]) < 1e-6) {
     subpath.knots.pop();
@@ -71,15 +86,19 @@ export function writePath(subpaths: readonly Subpath[]): string {
     .join('');
 }
 
-const segment = (from: Knot, to: Knot): string => (from.out || to.into ? `C${text(from.out ?? from.at, to.into ?? to.at, to.at)}` : `L${text(to.at)}`);
+const segment = (from: Knot, to: Knot): string =>
+  from.out || to.into ? `C${text(from.out ?? from.at, to.into ?? to.at, to.at)}` : `L${text(to.at)}`;
 
 /** The same outline with every point put elsewhere. */
 export const mapPath = (subpaths: readonly Subpath[], move: (point: Point) => Point): Subpath[] =>
-  subpaths.map(({ knots, closed }) => ({ closed, knots: knots.map(({ at, into, out }) => ({ at: move(at), into: into && move(into), out: out && move(out) })) }));
+  subpaths.map(({ knots, closed }) => ({
+    closed,
+    knots: knots.map(({ at, into, out }) => ({ at: move(at), into: into && move(into), out: out && move(out) })),
+  }));
 
 /** A point more in the middle of the way that follows this one; the outline stays as it is (de Casteljau). */
 export function splitAfter({ knots, closed }: Subpath, index: number): Subpath {
-  const [from, to] = [knots[index]!, knots[(index + 1) % knots.length]!];
+  const [from, to] = [known(knots[index]), known(knots[(index + 1) % knots.length])];
   const middle = (a: Point, b: Point): Point => [(a[0] + b[0]) / 2, (a[1] + b[1]) / 2];
   const fresh = knots.map((knot) => ({ ...knot }));
   if (!from.out && !to.into) {
@@ -89,8 +108,8 @@ export function splitAfter({ knots, closed }: Subpath, index: number): Subpath {
   const [p1, p2] = [from.out ?? from.at, to.into ?? to.at];
   const [a, b, c] = [middle(from.at, p1), middle(p1, p2), middle(p2, to.at)];
   const [into, out] = [middle(a, b), middle(b, c)];
-  fresh[index]!.out = a;
-  fresh[(index + 1) % knots.length]!.into = c;
+  known(fresh[index]).out = a;
+  known(fresh[(index + 1) % knots.length]).into = c;
   fresh.splice(index + 1, 0, { at: middle(into, out), into, out });
   return { knots: fresh, closed };
 }
@@ -100,14 +119,19 @@ export function boundsOf(subpaths: readonly Subpath[]): [number, number, number,
   const places: [number[], number[]] = [[], []];
   for (const { knots, closed } of subpaths) {
     knots.forEach((knot, i) => {
-      const next = knots[i + 1] ?? (closed ? knots[0]! : null);
+      const next = knots[i + 1] ?? (closed ? firstOf(knots) : null);
       for (const axis of [0, 1] as const) {
         places[axis].push(knot.at[axis]);
-        if (next) places[axis].push(...turningPlaces(knot.at[axis], (knot.out ?? knot.at)[axis], (next.into ?? next.at)[axis], next.at[axis]));
+        if (next)
+          places[axis].push(
+            ...turningPlaces(knot.at[axis], (knot.out ?? knot.at)[axis], (next.into ?? next.at)[axis], next.at[axis]),
+          );
       }
     });
   }
-  return [Math.min(...places[0]), Math.min(...places[1]), Math.max(...places[0]), Math.max(...places[1])].map(round) as [number, number, number, number];
+  return [Math.min(...places[0]), Math.min(...places[1]), Math.max(...places[0]), Math.max(...places[1])].map(
+    round,
+  ) as [number, number, number, number];
 }
 
 /** Where a cubic Bézier turns back along one axis: the roots of its derivative a·t² + b·t + c between 0 and 1. */
@@ -115,7 +139,9 @@ function turningPlaces(p0: number, p1: number, p2: number, p3: number): number[]
   const [a, b, c] = [3 * (-p0 + 3 * p1 - 3 * p2 + p3), 6 * (p0 - 2 * p1 + p2), 3 * (p1 - p0)];
   const root = Math.sqrt(Math.max(b * b - 4 * a * c, 0));
   const times = Math.abs(a) < 1e-9 ? [-c / b] : [(-b + root) / (2 * a), (-b - root) / (2 * a)];
-  return times.filter((t) => t > 0 && t < 1).map((t) => (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t * t * p2 + t ** 3 * p3);
+  return times
+    .filter((t) => t > 0 && t < 1)
+    .map((t) => (1 - t) ** 3 * p0 + 3 * (1 - t) ** 2 * t * p1 + 3 * (1 - t) * t * t * p2 + t ** 3 * p3);
 }
 
 /** How many points stand for one curve where an outline is measured. */
@@ -130,7 +156,8 @@ export function pointsAlong(subpaths: readonly Subpath[]): Point[] {
       const [a, b, c, d] = [knot.at, knot.out ?? knot.at, next.into ?? next.at, next.at];
       return Array.from({ length: PER_CURVE }, (_, k): Point => {
         const [t, r] = [k / PER_CURVE, 1 - k / PER_CURVE];
-        const along = (axis: 0 | 1) => r ** 3 * a[axis] + 3 * r * r * t * b[axis] + 3 * r * t * t * c[axis] + t ** 3 * d[axis];
+        const along = (axis: 0 | 1) =>
+          r ** 3 * a[axis] + 3 * r * r * t * b[axis] + 3 * r * t * t * c[axis] + t ** 3 * d[axis];
         return [along(0), along(1)];
       });
     }),

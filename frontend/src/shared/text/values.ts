@@ -10,7 +10,7 @@ export function valueText(value: Value, unit = ''): string {
   if (typeof value === 'boolean') return value ? 'yes' : 'no';
   if (typeof value === 'string') return value;
   if (isList(value)) return listText(value);
-  return value.kind === 'fade' ? 'fading' : `${(value as Gradient).kind} gradient`;
+  return value.kind === 'fade' ? 'fading' : `${value.kind} gradient`;
 }
 
 /** Numbers and texts by themselves, what has parts by all of them. */
@@ -21,7 +21,7 @@ const isList = (value: Value): value is readonly Shadow[] | readonly number[] =>
 
 function listText(list: readonly Shadow[] | readonly number[]): string {
   if (!list.length) return 'none';
-  if (typeof list[0] === 'number') return list.join(' ');
+  if (list.every((item) => typeof item === 'number')) return list.join(' ');
   return list.length === 1 ? '1 shadow' : `${list.length} shadows`;
 }
 
@@ -41,7 +41,13 @@ export function parseValue(property: Property, text: string): { value: Value } |
 }
 
 function parseLengths(text: string): { value: readonly number[] } | { fault: string } {
-  const words = text.trim() === 'none' ? [] : text.trim().split(/[\s,]+/).filter(Boolean);
+  const words =
+    text.trim() === 'none'
+      ? []
+      : text
+          .trim()
+          .split(/[\s,]+/)
+          .filter(Boolean);
   const lengths = words.map(evaluate);
   return lengths.every((length) => length !== null)
     ? { value: lengths }
@@ -53,5 +59,11 @@ export function swatchOf(property: Property, value: Value): string | null {
   if (property.blend !== 'colour' && property.blend !== 'paint') return null;
   if (typeof value === 'string') return value === 'none' ? 'transparent' : value;
   const { stops } = value as Gradient;
-  return stops ? `linear-gradient(90deg, ${stops.map((stop) => `${stop.colour === 'none' ? 'transparent' : stop.colour} ${stop.at * 100}%`).join(', ')})` : null;
+  return stops
+    ? `linear-gradient(90deg, ${stops.map((stop) => `${stop.colour === 'none' ? 'transparent' : stop.colour} ${stop.at * 100}%`).join(', ')})`
+    : null;
 }
+
+/** A text, a number or a truth as it is written into styles; nothing for values that have no one text. */
+export const textOf = (value: Value | undefined): string =>
+  value === undefined || typeof value === 'object' ? '' : String(value);

@@ -22,7 +22,17 @@ interface NumberProps {
 }
 
 /** A number that can be typed, added up, nudged with the arrow keys and dragged on its label. */
-export function NumberField({ label, name, value, unit = '', step = 1, tone, wide = false, mixed = false, commit }: NumberProps) {
+export function NumberField({
+  label,
+  name,
+  value,
+  unit = '',
+  step = 1,
+  tone,
+  wide = false,
+  mixed = false,
+  commit,
+}: NumberProps) {
   const typed = useTyped({
     value,
     mixed,
@@ -45,7 +55,17 @@ export function NumberField({ label, name, value, unit = '', step = 1, tone, wid
     }
   };
   return (
-    <Frame fault={typed.fault} tone={tone} wide={wide} label={<span className="field-label drag" onPointerDown={drag} onPointerMove={drag}>{label}</span>} unit={unit}>
+    <Frame
+      fault={typed.fault}
+      tone={tone}
+      wide={wide}
+      label={
+        <span className="field-label drag" onPointerDown={drag} onPointerMove={drag}>
+          {label}
+        </span>
+      }
+      unit={unit}
+    >
       <input {...typed.input} aria-label={name ?? label} inputMode="decimal" />
     </Frame>
   );
@@ -68,7 +88,11 @@ export function TypedField<T>({ label, name, before, ...options }: TypedProps<T>
   return (
     <Frame fault={typed.fault} label={<span className="field-label">{label}</span>}>
       {before}
-      <input {...typed.input} aria-label={name ?? label} title={options.mixed ? 'differs' : options.format(options.value)} />
+      <input
+        {...typed.input}
+        aria-label={name ?? label}
+        title={options.mixed ? 'differs' : options.format(options.value)}
+      />
     </Frame>
   );
 }

@@ -84,7 +84,12 @@ export function useTyped<T>({ value, mixed = false, format, parse, commit, nudge
       void submit().then((accepted) => accepted && onEnter?.(back));
     } else if (event.key === 'Escape') {
       reset();
-    } else if ((event.ctrlKey || event.metaKey) && event.key.toLowerCase() === 'z' && draft !== null && sending.current === null) {
+    } else if (
+      (event.ctrlKey || event.metaKey) &&
+      event.key.toLowerCase() === 'z' &&
+      draft !== null &&
+      sending.current === null
+    ) {
       // What is half typed is taken back before anything that was stored.
       event.preventDefault();
       reset();

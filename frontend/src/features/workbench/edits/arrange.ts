@@ -3,6 +3,7 @@ import type { Layer, Piece, Pose } from '../../../api/contract';
 import { chainTo, matrixOf, outlineAround, outlineOf, type Point } from '../../../shared/geometry/matrix';
 import { round } from '../../../shared/text/sums';
 import type { Values } from './values';
+import { firstOf, known, lastOf } from '../../../shared/known';
 
 export interface Box {
   left: number;
@@ -18,12 +19,12 @@ export type Axis = 'across' | 'down';
 /** The upright box around a layer, in px of the piece. */
 export function boxOf(layers: readonly Layer[], pose: Pose, id: string): Box {
   const chain = chainTo(layers, id);
-  return boundsOf(outlineOf(chain.at(-1)!, pose[id]!, matrixOf(chain, pose)));
+  return boundsOf(outlineOf(lastOf(chain), known(pose[id]), matrixOf(chain, pose)));
 }
 
 /** The same in the px of the group around it. */
 export function boxInGroup(layer: Layer, pose: Pose): Box {
-  return boundsOf(outlineAround(layer, pose[layer.id]!));
+  return boundsOf(outlineAround(layer, known(pose[layer.id])));
 }
 
 function boundsOf(points: readonly Point[]): Box {
@@ -51,20 +52,29 @@ const PLACE: Record<Line, (box: Box) => number> = {
 export function aligned(piece: Piece, pose: Pose, ids: readonly string[], line: Line): Record<string, Values> {
   const layers = piece.layers ?? [];
   const upright = line === 'left' || line === 'centre' || line === 'right';
-  const group = ids.length === 1 ? chainTo(layers, ids[0]!).at(-2) : undefined;
-  if (group) return inGroup(layers, pose, ids[0]!, group, line, upright);
+  const group = ids.length === 1 ? chainTo(layers, firstOf(ids)).at(-2) : undefined;
+  if (group) return inGroup(layers, pose, firstOf(ids), group, line, upright);
   const boxes = ids.map((id) => boxOf(layers, pose, id));
-  const goal = PLACE[line](ids.length > 1 ? around(boxes) : { left: 0, top: 0, right: piece.width, bottom: piece.height });
-  return moves(layers, pose, ids, boxes.map((box) => (upright ? [goal - PLACE[line](box), 0] : [0, goal - PLACE[line](box)])));
+  const goal = PLACE[line](
+    ids.length > 1 ? around(boxes) : { left: 0, top: 0, right: piece.width, bottom: piece.height },
+  );
+  return moves(
+    layers,
+    pose,
+    ids,
+    boxes.map((box) => (upright ? [goal - PLACE[line](box), 0] : [0, goal - PLACE[line](box)])),
+  );
 }
 
 /** Equal gaps between neighbours; the outermost two stay. */
 export function distributed(piece: Piece, pose: Pose, ids: readonly string[], axis: Axis): Record<string, Values> {
   const layers = piece.layers ?? [];
   const [low, high]: [keyof Box, keyof Box] = axis === 'across' ? ['left', 'right'] : ['top', 'bottom'];
-  const sorted = ids.map((id) => ({ id, box: boxOf(layers, pose, id) })).sort((a, b) => a.box[low] + a.box[high] - b.box[low] - b.box[high]);
+  const sorted = ids
+    .map((id) => ({ id, box: boxOf(layers, pose, id) }))
+    .sort((a, b) => a.box[low] + a.box[high] - b.box[low] - b.box[high]);
   const sizes = sorted.reduce((sum, { box }) => sum + box[high] - box[low], 0);
-  const [first, last] = [sorted[0]!.box, sorted.at(-1)!.box];
+  const [first, last] = [firstOf(sorted).box, lastOf(sorted).box];
   const gap = (last[high] - first[low] - sizes) / (sorted.length - 1);
   let at = first[low];
   const by = sorted.map(({ box }): [number, number] => {
@@ -72,25 +82,47 @@ export function distributed(piece: Piece, pose: Pose, ids: readonly string[], ax
     at += box[high] - box[low] + gap;
     return axis === 'across' ? [shift, 0] : [0, shift];
   });
-  return moves(layers, pose, sorted.map(({ id }) => id), by);
+  return moves(
+    layers,
+    pose,
+    sorted.map(({ id }) => id),
+    by,
+  );
 }
 
 /** One layer by itself lines up with its group, along the axes of the group. */
-function inGroup(layers: readonly Layer[], pose: Pose, id: string, group: Layer, line: Line, upright: boolean): Record<string, Values> {
-  const layer = chainTo(layers, id).at(-1)!;
-  const outer = { left: 0, top: 0, right: Number(pose[group.id]!.width), bottom: Number(pose[group.id]!.height) };
+function inGroup(
+  layers: readonly Layer[],
+  pose: Pose,
+  id: string,
+  group: Layer,
+  line: Line,
+  upright: boolean,
+): Record<string, Values> {
+  const layer = known(chainTo(layers, id).at(-1));
+  const outer = {
+    left: 0,
+    top: 0,
+    right: Number(known(pose[group.id]).width),
+    bottom: Number(known(pose[group.id]).height),
+  };
   const by = PLACE[line](outer) - PLACE[line](boxInGroup(layer, pose));
   const name = upright ? 'x' : 'y';
-  return Math.abs(by) > 1e-6 ? { [id]: { [name]: round(Number(pose[id]![name]) + by) } } : {};
+  return Math.abs(by) > 1e-6 ? { [id]: { [name]: round(Number(known(pose[id])[name]) + by) } } : {};
 }
 
 /** Each layer moved by so many px of the piece, as x and y of its own; those that stay are left out. */
-export function moves(layers: readonly Layer[], pose: Pose, ids: readonly string[], by: readonly (readonly number[])[]): Record<string, Values> {
+export function moves(
+  layers: readonly Layer[],
+  pose: Pose,
+  ids: readonly string[],
+  by: readonly (readonly number[])[],
+): Record<string, Values> {
   const moved = ids.flatMap((id, i): [string, Values][] => {
     const inverse = matrixOf(chainTo(layers, id), pose, true).inverse();
     const [dx, dy] = by[i] as [number, number];
     const [x, y] = [inverse.a * dx + inverse.c * dy, inverse.b * dx + inverse.d * dy];
-    const look = pose[id]!;
+    const look = known(pose[id]);
     const values: Values = {};
     if (Math.abs(x) > 1e-6) values.x = round(Number(look.x) + x);
     if (Math.abs(y) > 1e-6) values.y = round(Number(look.y) + y);

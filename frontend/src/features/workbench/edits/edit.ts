@@ -1,6 +1,7 @@
 /* What every edit is: a name and a JSON Patch. Pure: a document in, an edit out. */
 import type { Operation, Piece, Transition } from '../../../api/contract';
 import { patched } from './patched';
+import { firstOf } from '../../../shared/known';
 
 export interface Edit {
   label: string;
@@ -18,7 +19,13 @@ export const stateIndex = (piece: Piece, id: string) => piece.states.findIndex((
 /** The first of wanted, wanted-2, wanted-3 … that is free. */
 export function freeId(taken: Iterable<string>, wanted: string): string {
   const used = new Set(taken);
-  const plain = wanted.toLowerCase().replace(/[^a-z0-9]+/g, '-').replace(/^-+|-+$/g, '').slice(0, 48).replace(/-+$/, '') || 'x';
+  const plain =
+    wanted
+      .toLowerCase()
+      .replace(/[^a-z0-9]+/g, '-')
+      .replace(/^-+|-+$/g, '')
+      .slice(0, 48)
+      .replace(/-+$/, '') || 'x';
   for (let n = 1; ; n++) {
     const candidate = n === 1 ? plain : `${plain}-${n}`;
     if (!used.has(candidate)) return candidate;
@@ -38,4 +45,5 @@ export function inTurn(piece: Piece, label: string, steps: readonly ((piece: Pie
 }
 
 /** “Buoy 1”, or “3 layers”. */
-export const named = (names: readonly string[], many: string) => (names.length === 1 ? names[0]! : `${names.length} ${many}`);
+export const named = (names: readonly string[], many: string) =>
+  names.length === 1 ? firstOf(names) : `${names.length} ${many}`;

@@ -5,6 +5,7 @@
 import type { Operation, Piece } from '../../../api/contract';
 import { CannotBe } from './cannotBe';
 import { patched } from './patched';
+import { known } from '../../../shared/known';
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Thing = { [key: string]: Json };
@@ -22,14 +23,17 @@ export type Change =
 
 export type Intent = Change[];
 
-const isThing = (value: unknown): value is Thing => typeof value === 'object' && value !== null && !Array.isArray(value);
+const isThing = (value: unknown): value is Thing =>
+  typeof value === 'object' && value !== null && !Array.isArray(value);
 const sameJson = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** What a thing in a list is known by: its id, or of a lane its layer and property. */
 function keyOf(value: Json): string | null {
   if (!isThing(value)) return null;
   if (typeof value.id === 'string') return value.id;
-  return typeof value.layer === 'string' ? `${value.layer}/${typeof value.property === 'string' ? value.property : ''}` : null;
+  return typeof value.layer === 'string'
+    ? `${value.layer}/${typeof value.property === 'string' ? value.property : ''}`
+    : null;
 }
 
 /** The keys of a list of things, none twice; null for any other list. */
@@ -47,29 +51,54 @@ function changes(before: Json, after: Json, to: Step[]): Intent {
   if (sameJson(before, after)) return [];
   // A spring in place of a curve is another thing, not a curve with other fields.
   if (isThing(before) && isThing(after) && before.kind === after.kind) {
-    const gone = Object.keys(before).filter((name) => !(name in after)).flatMap((name) => dropped(before[name]!, [...to, name]));
-    return [...gone, ...Object.keys(after).flatMap((name) => (name in before ? changes(before[name]!, after[name]!, [...to, name]) : given(after[name]!, [...to, name])))];
+    const gone = Object.keys(before)
+      .filter((name) => !(name in after))
+      .flatMap((name) => dropped(known(before[name]), [...to, name]));
+    return [
+      ...gone,
+      ...Object.keys(after).flatMap((name) =>
+        name in before
+          ? changes(known(before[name]), known(after[name]), [...to, name])
+          : given(known(after[name]), [...to, name]),
+      ),
+    ];
   }
   const lists = Array.isArray(before) && Array.isArray(after);
   const [old, now] = lists ? [keysOf(before), keysOf(after)] : [null, null];
-  return lists && old && now && (old.length || now.length) ? ofLists(before, after, old, now, to) : [{ to, set: after }];
+  return lists && old && now && (old.length || now.length)
+    ? ofLists(before, after, old, now, to)
+    : [{ to, set: after }];
 }
 
 /** What a state says of layers is told value by value, so that what somebody else says beside it stays. */
-const isSpread = (value: Json, to: readonly Step[]): value is Thing => isThing(value) && to[0] === 'states' && to[2] === 'changes' && to.length < 5;
+const isSpread = (value: Json, to: readonly Step[]): value is Thing =>
+  isThing(value) && to[0] === 'states' && to[2] === 'changes' && to.length < 5;
 
 const given = (value: Json, to: Step[]): Intent =>
-  isSpread(value, to) && Object.keys(value).length ? Object.entries(value).flatMap(([name, inner]) => given(inner, [...to, name])) : [{ to, set: value }];
+  isSpread(value, to) && Object.keys(value).length
+    ? Object.entries(value).flatMap(([name, inner]) => given(inner, [...to, name]))
+    : [{ to, set: value }];
 
 const dropped = (value: Json, to: Step[]): Intent =>
-  isSpread(value, to) && Object.keys(value).length ? Object.entries(value).flatMap(([name, inner]) => dropped(inner, [...to, name])) : [{ to, drop: true }];
+  isSpread(value, to) && Object.keys(value).length
+    ? Object.entries(value).flatMap(([name, inner]) => dropped(inner, [...to, name]))
+    : [{ to, drop: true }];
 
 function ofLists(before: Json[], after: Json[], old: string[], now: string[], to: Step[]): Intent {
   const taken = old.filter((key) => !now.includes(key)).map((take): Change => ({ to, take }));
-  const put = now.flatMap((key, i): Change[] => (old.includes(key) ? [] : [{ to, put: after[i]!, behind: now[i - 1] ?? null }]));
+  const put = now.flatMap((key, i): Change[] =>
+    old.includes(key) ? [] : [{ to, put: known(after[i]), behind: now[i - 1] ?? null }],
+  );
   const kept = now.filter((key) => old.includes(key));
-  const moved: Change[] = sameJson(kept, old.filter((key) => now.includes(key))) ? [] : [{ to, order: now }];
-  const inside = kept.flatMap((key) => changes(before[old.indexOf(key)]!, after[now.indexOf(key)]!, [...to, { key }]));
+  const moved: Change[] = sameJson(
+    kept,
+    old.filter((key) => now.includes(key)),
+  )
+    ? []
+    : [{ to, order: now }];
+  const inside = kept.flatMap((key) =>
+    changes(known(before[old.indexOf(key)]), known(after[now.indexOf(key)]), [...to, { key }]),
+  );
   return [...inside, ...taken, ...put, ...moved];
 }
 
@@ -93,7 +122,8 @@ function operations(document: Json, change: Change): Operation[] {
   const { path, value } = find(document, change.to);
   const list = Array.isArray(value) ? value : [];
   const keys = list.map(keyOf);
-  if ('take' in change) return keys.includes(change.take) ? [{ op: 'remove', path: `${path}/${keys.indexOf(change.take)}` }] : [];
+  if ('take' in change)
+    return keys.includes(change.take) ? [{ op: 'remove', path: `${path}/${keys.indexOf(change.take)}` }] : [];
   if ('order' in change) return ordered(path, keys, change.order);
   const there = keys.indexOf(keyOf(change.put));
   if (there >= 0) return [{ op: 'replace', path: `${path}/${there}`, value: change.put as never }];
@@ -111,7 +141,7 @@ function settings(document: Json, to: readonly Step[], value: Json): Operation[]
       return [{ op: 'add', path: `${path}/${escaped(step)}`, value: set as never }];
     }
     path += `/${placeOf(holder, step)}`;
-    holder = next!;
+    holder = known(next);
   }
   return [{ op: 'replace', path, value: value as never }];
 }
@@ -152,12 +182,14 @@ function find(document: Json, to: readonly Step[]): { path: string; value: Json 
   return { path, value };
 }
 
-const placeOf = (value: Json, step: Step): string | number => (typeof step === 'string' ? escaped(step) : (value as Json[]).map(keyOf).indexOf(step.key));
+const placeOf = (value: Json, step: Step): string | number =>
+  typeof step === 'string' ? escaped(step) : (value as Json[]).map(keyOf).indexOf(step.key);
 
 /** What stands there; undefined for a field that is not written. Throws CannotBe for a thing that has gone. */
 function into(value: Json, step: Step): Json | undefined {
   if (typeof step === 'string') return isThing(value) ? value[step] : undefined;
   const found = Array.isArray(value) ? value.find((item) => keyOf(item) === step.key) : undefined;
-  if (found === undefined) throw new CannotBe(`What this was about has been deleted meanwhile: ${step.key.replace(/\/$/, '')}.`);
+  if (found === undefined)
+    throw new CannotBe(`What this was about has been deleted meanwhile: ${step.key.replace(/\/$/, '')}.`);
   return found;
 }

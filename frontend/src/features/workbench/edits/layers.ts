@@ -2,6 +2,7 @@
 import type { Layer, Operation, Piece, Transition, Value } from '../../../api/contract';
 import { placed, walk } from '../tree';
 import { freeId, inTurn, named, type Edit } from './edit';
+import { known } from '../../../shared/known';
 
 /** What can be added from nothing. */
 export type Drawn = Exclude<Layer['kind'], 'picture' | 'medium'>;
@@ -9,7 +10,11 @@ export type Drawn = Exclude<Layer['kind'], 'picture' | 'medium'>;
 const FRESH: Record<Drawn, { width: number; height: number }> = {
   rectangle: { width: 80, height: 48, ...{ fill: '#1f7a70' } },
   ellipse: { width: 56, height: 56, ...{ fill: '#b9832b' } },
-  path: { width: 64, height: 32, ...{ view_width: 64, view_height: 32, path: 'M0 32L32 0L64 32', fill: 'none', stroke: '#15293b', stroke_width: 4 } },
+  path: {
+    width: 64,
+    height: 32,
+    ...{ view_width: 64, view_height: 32, path: 'M0 32L32 0L64 32', fill: 'none', stroke: '#15293b', stroke_width: 4 },
+  },
   text: { width: 120, height: 24, ...{ text: 'Text', fill: '#15293b', font_size: 16 } },
   group: { width: 96, height: 64, ...{ layers: [] } },
 };
@@ -17,7 +22,12 @@ const FRESH: Record<Drawn, { width: number; height: number }> = {
 export const idsOf = (piece: Piece) => walk(piece.layers ?? []).map((p) => p.layer.id);
 
 /** A new layer on top, in the middle of the piece unless it says where. */
-export function addLayer(piece: Piece, kind: Layer['kind'], values: object = FRESH[kind as Drawn], name = kind[0]!.toUpperCase() + kind.slice(1)): Edit & { id: string } {
+export function addLayer(
+  piece: Piece,
+  kind: Layer['kind'],
+  values: object = FRESH[kind as Drawn],
+  name = known(kind[0]).toUpperCase() + kind.slice(1),
+): Edit & { id: string } {
   const size = values as { width: number; height: number };
   const id = freeId(idsOf(piece), name);
   const x = Math.round((piece.width - size.width) / 2);
@@ -31,7 +41,7 @@ export function addLayer(piece: Piece, kind: Layer['kind'], values: object = FRE
 
 /** A copy just above, with everything inside it, and with its differences in every state. */
 export function duplicateLayer(piece: Piece, id: string): Edit & { id: string } {
-  const { layer, path, index } = placed(piece, id)!;
+  const { layer, path, index } = placed(piece, id);
   const taken = new Set(idsOf(piece));
   const renamed = new Map<string, string>();
   const copy = (original: Layer): Layer => {
@@ -50,64 +60,105 @@ export function duplicateLayer(piece: Piece, id: string): Edit & { id: string } 
     }
   });
   (piece.transitions ?? []).forEach((transition, t) => {
-    for (const [name, value] of Object.entries(withCopies(transition, renamed))) patch.push({ op: 'add', path: `/transitions/${t}/${name}`, value });
+    for (const [name, value] of Object.entries(withCopies(transition, renamed)))
+      patch.push({ op: 'add', path: `/transitions/${t}/${name}`, value });
   });
-  return { id: renamed.get(id)!, label: `Duplicate ${layer.name}`, patch };
+  return { id: known(renamed.get(id)), label: `Duplicate ${layer.name}`, patch };
 }
 
 /** The lanes of copies, as those of what they were made of, and their places in its staggers, just behind it. */
-function withCopies({ lanes = [], staggers = [] }: Transition, renamed: ReadonlyMap<string, string>): Partial<Transition> {
-  const copied = lanes.filter((lane) => renamed.has(lane.layer)).map((lane) => ({
-    ...lane,
-    layer: renamed.get(lane.layer)!,
-    ...(lane.anchor && { anchor: { ...lane.anchor, ...(lane.anchor.layer && { layer: renamed.get(lane.anchor.layer) ?? lane.anchor.layer }) } }),
-  }));
+function withCopies(
+  { lanes = [], staggers = [] }: Transition,
+  renamed: ReadonlyMap<string, string>,
+): Partial<Transition> {
+  const copied = lanes
+    .filter((lane) => renamed.has(lane.layer))
+    .map((lane) => ({
+      ...lane,
+      layer: known(renamed.get(lane.layer)),
+      ...(lane.anchor && {
+        anchor: {
+          ...lane.anchor,
+          ...(lane.anchor.layer && { layer: renamed.get(lane.anchor.layer) ?? lane.anchor.layer }),
+        },
+      }),
+    }));
   const isStaggered = staggers.some((stagger) => stagger.layers.some((id) => renamed.has(id)));
-  const longer = staggers.map((stagger) => ({ ...stagger, layers: stagger.layers.flatMap((id) => (renamed.has(id) ? [id, renamed.get(id)!] : [id])) }));
-  return { ...(copied.length && { lanes: [...lanes, ...copied] }), ...(isStaggered && { staggers: longer as NonNullable<Transition['staggers']> }) };
+  const longer = staggers.map((stagger) => ({
+    ...stagger,
+    layers: stagger.layers.flatMap((id) => (renamed.has(id) ? [id, known(renamed.get(id))] : [id])),
+  }));
+  return {
+    ...(copied.length && { lanes: [...lanes, ...copied] }),
+    ...(isStaggered && { staggers: longer as NonNullable<Transition['staggers']> }),
+  };
 }
 
 /** Copies of several, each just above its own, and in all states so many px away from it. */
-export function duplicateLayers(piece: Piece, ids: readonly string[], away: (id: string) => readonly [number, number] = () => [0, 0]): Edit & { ids: string[] } {
+export function duplicateLayers(
+  piece: Piece,
+  ids: readonly string[],
+  away: (id: string) => readonly [number, number] = () => [0, 0],
+): Edit & { ids: string[] } {
   const made: string[] = [];
   const copy = (id: string) => (now: Piece) => {
     const one = duplicateLayer(now, id);
     made.push(one.id);
     return one;
   };
-  const steps = ids.flatMap((id, i) => [copy(id), (now: Piece) => shiftLayer(now, made[i]!, ...away(id))]);
+  const steps = ids.flatMap((id, i) => [copy(id), (now: Piece) => shiftLayer(now, known(made[i]), ...away(id))]);
   return { ...inTurn(piece, `Duplicate ${namesOf(piece, ids)}`, steps), ids: made };
 }
 
 /** Moves a layer by so many px of what surrounds it, in the base and in every state. */
 function shiftLayer(piece: Piece, id: string, dx: number, dy: number): Edit {
-  const { layer, path } = placed(piece, id)!;
-  const patch = ([['x', dx], ['y', dy]] as const).flatMap(([name, by]): Operation[] => {
+  const { layer, path } = placed(piece, id);
+  const patch = (
+    [
+      ['x', dx],
+      ['y', dy],
+    ] as const
+  ).flatMap(([name, by]): Operation[] => {
     if (!by) return [];
     const own = piece.states.flatMap((state, s): Operation[] => {
       const value = state.changes?.[id]?.[name];
-      return value === undefined ? [] : [{ op: 'replace', path: `/states/${s}/changes/${id}/${name}`, value: value + by }];
+      return value === undefined
+        ? []
+        : [{ op: 'replace', path: `/states/${s}/changes/${id}/${name}`, value: value + by }];
     });
     return [{ op: 'replace', path: `${path}/${name}`, value: layer[name] + by }, ...own];
   });
   return { label: `Move ${layer.name}`, patch };
 }
 
-export const namesOf = (piece: Piece, ids: readonly string[]) => named(ids.map((id) => placed(piece, id)!.layer.name), 'layers');
+export const namesOf = (piece: Piece, ids: readonly string[]) =>
+  named(
+    ids.map((id) => placed(piece, id).layer.name),
+    'layers',
+  );
 
 export function renameLayer(piece: Piece, id: string, name: string): Edit {
-  return { label: `Rename layer to ${name}`, patch: [{ op: 'replace', path: `${placed(piece, id)!.path}/name`, value: name }] };
+  return {
+    label: `Rename layer to ${name}`,
+    patch: [{ op: 'replace', path: `${placed(piece, id).path}/name`, value: name }],
+  };
 }
 
 /** Moves a layer among its siblings, upwards in the picture with a positive `by`. */
 export function moveLayer(piece: Piece, id: string, by: number): Edit {
-  const { layer, path, index, siblings } = placed(piece, id)!;
+  const { layer, path, index, siblings } = placed(piece, id);
   const to = Math.min(Math.max(index + by, 0), siblings.length - 1);
-  return { label: `Move ${layer.name} ${by > 0 ? 'up' : 'down'}`, patch: to === index ? [] : [{ op: 'move', from: path, path: path.replace(/\d+$/, String(to)) }] };
+  return {
+    label: `Move ${layer.name} ${by > 0 ? 'up' : 'down'}`,
+    patch: to === index ? [] : [{ op: 'move', from: path, path: path.replace(/\d+$/, String(to)) }],
+  };
 }
 
 /** Sets what no state can differ in. */
-export function setFixed(piece: Piece, ids: string | readonly string[], name: string, value: Value | boolean): Edit {
+export function setFixed(piece: Piece, ids: string | readonly string[], name: string, value: Value): Edit {
   const all = typeof ids === 'string' ? [ids] : ids;
-  return { label: `${name.replace('_', ' ')} of ${namesOf(piece, all)}`, patch: all.map((id) => ({ op: 'add', path: `${placed(piece, id)!.path}/${name}`, value })) };
+  return {
+    label: `${name.replace('_', ' ')} of ${namesOf(piece, all)}`,
+    patch: all.map((id) => ({ op: 'add', path: `${placed(piece, id).path}/${name}`, value })),
+  };
 }

@@ -2,6 +2,8 @@
 import type { Operation, Piece, Transition } from '../../../api/contract';
 import { freeId, stateIndex, type Edit } from './edit';
 import { quick } from './transitions';
+import { stateNamed } from '../tree';
+import { known } from '../../../shared/known';
 
 /** Cues that need no person. */
 const BY_ITSELF: Transition['cue'][] = ['hold', 'appear', 'media-end'];
@@ -10,12 +12,19 @@ const AT_ONCE = { cue: 'hold', hold_ms: 0 } as const;
 /** A state after this one that looks like it. What led on leads on from the new one; this one rests as long as before. */
 export function addState(piece: Piece, afterId: string, name?: string): Edit & { id: string } {
   const index = stateIndex(piece, afterId);
-  const source = piece.states[index]!;
+  const source = known(piece.states[index]);
   const called = freeName(piece, name ?? `State ${piece.states.length + 1}`);
-  const id = freeId(piece.states.map((s) => s.id), called);
+  const id = freeId(
+    piece.states.map((s) => s.id),
+    called,
+  );
   const transitions = piece.transitions ?? [];
   const leaving = transitions.filter((t) => t.from === afterId);
-  const join = quick(afterId, id, transitions.map((t) => t.id));
+  const join = quick(
+    afterId,
+    id,
+    transitions.map((t) => t.id),
+  );
   const [only] = leaving.length === 1 ? leaving : [];
   if (only) Object.assign(join, { cue: only.cue ?? 'hold', hold_ms: only.hold_ms ?? 0 });
   const rerouted = transitions.map((t) => (t.from === afterId ? { ...t, from: id, ...(only && AT_ONCE) } : t));
@@ -34,30 +43,50 @@ export function addState(piece: Piece, afterId: string, name?: string): Edit & {
 export function addStateBefore(piece: Piece, id: string): Edit & { id: string } {
   const index = stateIndex(piece, id);
   const called = freeName(piece, `State ${piece.states.length + 1}`);
-  const fresh = freeId(piece.states.map((s) => s.id), called);
+  const fresh = freeId(
+    piece.states.map((s) => s.id),
+    called,
+  );
   const transitions = piece.transitions ?? [];
-  const join = quick(fresh, id, transitions.map((t) => t.id));
+  const join = quick(
+    fresh,
+    id,
+    transitions.map((t) => t.id),
+  );
   const rerouted = transitions.map((t) => (t.to === id ? { ...t, to: fresh } : t));
   const patch: Operation[] = [
-    { op: 'add', path: `/states/${index}`, value: { id: fresh, name: called, changes: piece.states[index]!.changes ?? {} } },
+    {
+      op: 'add',
+      path: `/states/${index}`,
+      value: { id: fresh, name: called, changes: known(piece.states[index]).changes ?? {} },
+    },
     { op: 'add', path: '/transitions', value: [...rerouted, join] },
   ];
   if (piece.start === id) patch.push({ op: 'replace', path: '/start', value: fresh });
-  return { id: fresh, label: `Add state ${called} before ${piece.states[index]!.name}`, patch };
+  return { id: fresh, label: `Add state ${called} before ${known(piece.states[index]).name}`, patch };
 }
 
 /** A state in the middle of a transition. Both ways there take half as long, where that can be said. */
 export function addStateBetween(piece: Piece, way: string, changes: object): Edit & { id: string } {
   const transitions = piece.transitions ?? [];
-  const before = transitions.find((t) => t.id === way)!;
+  const before = known(transitions.find((t) => t.id === way));
   const called = freeName(piece, `State ${piece.states.length + 1}`);
-  const fresh = freeId(piece.states.map((s) => s.id), called);
+  const fresh = freeId(
+    piece.states.map((s) => s.id),
+    called,
+  );
   const { timing } = before;
   const [first, second] =
     timing.kind === 'spring'
       ? [timing, timing]
-      : [{ ...timing, duration_ms: Math.ceil(timing.duration_ms / 2) }, { ...timing, duration_ms: Math.floor(timing.duration_ms / 2) }];
-  const id = freeId(transitions.map((t) => t.id), `${fresh}-to-${before.to}`);
+      : [
+          { ...timing, duration_ms: Math.ceil(timing.duration_ms / 2) },
+          { ...timing, duration_ms: Math.floor(timing.duration_ms / 2) },
+        ];
+  const id = freeId(
+    transitions.map((t) => t.id),
+    `${fresh}-to-${before.to}`,
+  );
   const onward: Transition = { ...before, id, from: fresh, timing: second, ...AT_ONCE };
   delete onward.cue_layer;
   const split = transitions.flatMap((t) => (t.id === way ? [{ ...t, to: fresh, timing: first }, onward] : [t]));
@@ -68,7 +97,7 @@ export function addStateBetween(piece: Piece, way: string, changes: object): Edi
   return { id: fresh, label: `Add state ${called} halfway`, patch };
 }
 
-export const duplicateState = (piece: Piece, id: string) => addState(piece, id, `${piece.states[stateIndex(piece, id)]!.name} copy`);
+export const duplicateState = (piece: Piece, id: string) => addState(piece, id, `${stateNamed(piece, id).name} copy`);
 
 /** Two states never have one name: the second gets a number, or the next one. */
 export function freeName(piece: Piece, wanted: string, own?: string): string {
@@ -81,17 +110,23 @@ export function freeName(piece: Piece, wanted: string, own?: string): string {
 
 export function renameState(piece: Piece, id: string, wanted: string): Edit {
   const name = freeName(piece, wanted, id);
-  return { label: `Rename state to ${name}`, patch: [{ op: 'replace', path: `/states/${stateIndex(piece, id)}/name`, value: name }] };
+  return {
+    label: `Rename state to ${name}`,
+    patch: [{ op: 'replace', path: `/states/${stateIndex(piece, id)}/name`, value: name }],
+  };
 }
 
 export function moveState(piece: Piece, id: string, by: number): Edit {
   const from = stateIndex(piece, id);
   const to = Math.min(Math.max(from + by, 0), piece.states.length - 1);
-  return { label: `Move state ${piece.states[from]!.name}`, patch: from === to ? [] : [{ op: 'move', from: `/states/${from}`, path: `/states/${to}` }] };
+  return {
+    label: `Move state ${known(piece.states[from]).name}`,
+    patch: from === to ? [] : [{ op: 'move', from: `/states/${from}`, path: `/states/${to}` }],
+  };
 }
 
 export function startAt(piece: Piece, id: string): Edit {
-  return { label: `Start at ${piece.states[stateIndex(piece, id)]!.name}`, patch: [{ op: 'replace', path: '/start', value: id }] };
+  return { label: `Start at ${stateNamed(piece, id).name}`, patch: [{ op: 'replace', path: '/start', value: id }] };
 }
 
 /** Removes a state; what led to it leads to where it led, in the way that led there. The inverse of `addState`. */
@@ -103,13 +138,21 @@ export function removeState(piece: Piece, id: string): Edit {
   const heir = onward?.to;
   const kept = transitions
     .filter((t) => t.from !== id)
-    .map((t) => (t.to === id && onward ? { ...onward, id: t.id, from: t.from, cue: t.cue ?? 'hold', hold_ms: t.hold_ms ?? 0 } : t))
+    .map((t) =>
+      t.to === id && onward ? { ...onward, id: t.id, from: t.from, cue: t.cue ?? 'hold', hold_ms: t.hold_ms ?? 0 } : t,
+    )
     .filter((t) => t.to !== id && t.from !== t.to);
-  const patch: Operation[] = [{ op: 'remove', path: `/states/${index}` }, { op: 'add', path: '/transitions', value: kept }];
+  const patch: Operation[] = [
+    { op: 'remove', path: `/states/${index}` },
+    { op: 'add', path: '/transitions', value: kept },
+  ];
   if (piece.undercurrents?.some((u) => u.states?.includes(id))) {
-    const left = piece.undercurrents.map((u) => (u.states ? { ...u, states: u.states.filter((state) => state !== id) } : u));
+    const left = piece.undercurrents.map((u) =>
+      u.states ? { ...u, states: u.states.filter((state) => state !== id) } : u,
+    );
     patch.push({ op: 'add', path: '/undercurrents', value: left.filter((u) => u.states?.length !== 0) });
   }
-  if (piece.start === id) patch.push({ op: 'replace', path: '/start', value: heir ?? piece.states.find((s) => s.id !== id)!.id });
-  return { label: `Delete state ${piece.states[index]!.name}`, patch };
+  if (piece.start === id)
+    patch.push({ op: 'replace', path: '/start', value: heir ?? known(piece.states.find((s) => s.id !== id)).id });
+  return { label: `Delete state ${known(piece.states[index]).name}`, patch };
 }

@@ -1,6 +1,6 @@
 /* Edits of transitions and their lanes. */
 import type { Operation, Piece, Transition } from '../../../api/contract';
-import { placed } from '../tree';
+import { placed, transitionNamed } from '../tree';
 import { freeId, inTurn, type Edit, type Timing } from './edit';
 
 const transitionIndex = (piece: Piece, id: string) => (piece.transitions ?? []).findIndex((t) => t.id === id);
@@ -16,8 +16,20 @@ export const quick = (from: string, to: string, taken: Iterable<string>): Transi
   timing: { kind: 'curve', duration_ms: 300, easing: 'ease-in-out' },
 });
 
-export function addTransition(piece: Piece, from: string, to: string, values: Partial<Transition> = {}): Edit & { id: string } {
-  const transition = { ...quick(from, to, (piece.transitions ?? []).map((t) => t.id)), ...values };
+export function addTransition(
+  piece: Piece,
+  from: string,
+  to: string,
+  values: Partial<Transition> = {},
+): Edit & { id: string } {
+  const transition = {
+    ...quick(
+      from,
+      to,
+      (piece.transitions ?? []).map((t) => t.id),
+    ),
+    ...values,
+  };
   const patch: Operation[] = piece.transitions
     ? [{ op: 'add', path: '/transitions/-', value: transition }]
     : [{ op: 'add', path: '/transitions', value: [transition] }];
@@ -30,20 +42,34 @@ export function removeTransition(piece: Piece, id: string): Edit {
 
 export function setTransition(piece: Piece, id: string, label: string, values: Partial<Transition>): Edit {
   const path = `/transitions/${transitionIndex(piece, id)}`;
-  return { label, patch: Object.entries(values).map(([name, value]) => ({ op: 'add', path: `${path}/${name}`, value })) };
+  return {
+    label,
+    patch: Object.entries(values).map(([name, value]) => ({ op: 'add', path: `${path}/${name}`, value })),
+  };
 }
 
 /** Sets all of them at once; only what is given changes. */
-export function setTransitions(piece: Piece, ids: readonly string[], label: string, valuesOf: (own: Transition) => Partial<Transition>): Edit {
-  const found = ids.map((id) => piece.transitions![transitionIndex(piece, id)]!);
-  return inTurn(piece, `${label} of ${ids.length} transitions`, found.map((own) => (now: Piece) => setTransition(now, own.id, '', valuesOf(own))));
+export function setTransitions(
+  piece: Piece,
+  ids: readonly string[],
+  label: string,
+  valuesOf: (own: Transition) => Partial<Transition>,
+): Edit {
+  const found = ids.map((id) => transitionNamed(piece, id));
+  return inTurn(
+    piece,
+    `${label} of ${ids.length} transitions`,
+    found.map((own) => (now: Piece) => setTransition(now, own.id, '', valuesOf(own))),
+  );
 }
 
 /** A timing changed as another one was: what that kept is kept, where both are of a kind. */
 export function changedLike(own: Timing, before: Timing, after: Timing): Timing {
   if (own.kind !== after.kind || before.kind !== after.kind) return after;
-  const changed = Object.entries(after).filter(([name, value]) => (before as unknown as Record<string, unknown>)[name] !== value);
-  return { ...own, ...Object.fromEntries(changed) } as Timing;
+  const changed = Object.entries(after).filter(
+    ([name, value]) => (before as unknown as Record<string, unknown>)[name] !== value,
+  );
+  return { ...own, ...Object.fromEntries(changed) };
 }
 
 type Lane = NonNullable<Transition['lanes']>[number];
@@ -57,43 +83,88 @@ export interface LaneValues {
 }
 
 /** The lane that says when this property moves: its own, else that of its layer. */
-export function laneOf(transitions: readonly Transition[], id: string, layer: string, property: string): Lane | undefined {
+export function laneOf(
+  transitions: readonly Transition[],
+  id: string,
+  layer: string,
+  property: string,
+): Lane | undefined {
   const lanes = (transitions.find((t) => t.id === id)?.lanes ?? []).filter((lane) => lane.layer === layer);
   return lanes.find((lane) => lane.property === property) ?? lanes.find((lane) => !lane.property);
 }
 
 /** Several lanes of several transitions at once. */
-export function setLanes(piece: Piece, wishes: readonly { transition: string; layer: string; values: LaneValues; property?: string | null }[], label: string): Edit {
-  return inTurn(piece, label, wishes.map(({ transition, layer, values, property }) => (now) => setLane(now, transition, layer, values, property)));
+export function setLanes(
+  piece: Piece,
+  wishes: readonly { transition: string; layer: string; values: LaneValues; property?: string | null }[],
+  label: string,
+): Edit {
+  return inTurn(
+    piece,
+    label,
+    wishes.map(
+      ({ transition, layer, values, property }) =>
+        (now) =>
+          setLane(now, transition, layer, values, property),
+    ),
+  );
 }
 
 /** Puts layers one after another inside a transition, in place of what staggered any of them; null lets them start together. */
-export function setStagger(piece: Piece, id: string, layers: readonly string[], stagger: Omit<Stagger, 'layers'> | null): Edit {
-  const { staggers = [], lanes = [] } = piece.transitions![transitionIndex(piece, id)]!;
+export function setStagger(
+  piece: Piece,
+  id: string,
+  layers: readonly string[],
+  stagger: Omit<Stagger, 'layers'> | null,
+): Edit {
+  const { staggers = [], lanes = [] } = transitionNamed(piece, id);
   const others = staggers.filter((other) => !other.layers.some((layer) => layers.includes(layer)));
   const next = stagger ? [...others, { ...stagger, layers: [...layers] }] : others;
   // Delays of their own would be added to those of the stagger.
-  const kept = lanes.map((lane) => (stagger && layers.includes(lane.layer) && !lane.anchor ? { ...lane, delay_ms: 0 } : lane));
-  return setTransition(piece, id, `Stagger ${layers.length} layers`, { staggers: next as Stagger[], ...(lanes.length && { lanes: kept }) });
+  const kept = lanes.map((lane) =>
+    stagger && layers.includes(lane.layer) && !lane.anchor ? { ...lane, delay_ms: 0 } : lane,
+  );
+  return setTransition(piece, id, `Stagger ${layers.length} layers`, {
+    staggers: next as Stagger[],
+    ...(lanes.length && { lanes: kept }),
+  });
 }
 
 /** The lane of a layer, or of one of its properties, with these values; a lane that says nothing of its own is dropped. */
-export function setLane(piece: Piece, id: string, layerId: string, values: LaneValues, property: string | null = null): Edit {
+export function setLane(
+  piece: Piece,
+  id: string,
+  layerId: string,
+  values: LaneValues,
+  property: string | null = null,
+): Edit {
   const lanes = lanesOf(piece, id);
   const own = isLaneOf(layerId, property);
   // A property begins with what its layer has; where that has a lane, one that says nothing says just that.
   const ofLayer = property === null ? undefined : lanes.find(isLaneOf(layerId, null));
-  const lane = { ...ofLayer, layer: layerId, ...(property && { property }), delay_ms: ofLayer?.delay_ms ?? 0, ...lanes.find(own), ...values } as Lane;
+  const lane = {
+    ...ofLayer,
+    layer: layerId,
+    ...(property && { property }),
+    delay_ms: ofLayer?.delay_ms ?? 0,
+    ...lanes.find(own),
+    ...values,
+  } as Lane;
   const said = lane.delay_ms || lane.timing || lane.anchor || lane.style === 'cut' || ofLayer;
   const others = lanes.filter((other) => !own(other));
-  return setTransition(piece, id, `Lane of ${placed(piece, layerId)!.layer.name}`, { lanes: said ? [...others, lane] : others });
+  return setTransition(piece, id, `Lane of ${placed(piece, layerId).layer.name}`, {
+    lanes: said ? [...others, lane] : others,
+  });
 }
 
 /** A property goes with its layer again. */
 export function removeLane(piece: Piece, id: string, layerId: string, property: string): Edit {
   const own = isLaneOf(layerId, property);
-  return setTransition(piece, id, `Lane of ${placed(piece, layerId)!.layer.name}`, { lanes: lanesOf(piece, id).filter((lane) => !own(lane)) });
+  return setTransition(piece, id, `Lane of ${placed(piece, layerId).layer.name}`, {
+    lanes: lanesOf(piece, id).filter((lane) => !own(lane)),
+  });
 }
 
-const lanesOf = (piece: Piece, id: string): readonly Lane[] => piece.transitions![transitionIndex(piece, id)]!.lanes ?? [];
-const isLaneOf = (layer: string, property: string | null) => (lane: Lane) => lane.layer === layer && (lane.property ?? null) === property;
+const lanesOf = (piece: Piece, id: string): readonly Lane[] => transitionNamed(piece, id).lanes ?? [];
+const isLaneOf = (layer: string, property: string | null) => (lane: Lane) =>
+  lane.layer === layer && (lane.property ?? null) === property;

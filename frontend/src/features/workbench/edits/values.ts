@@ -1,8 +1,9 @@
 /* Edits of the values that layers have: of all states, or of some. */
 import type { Operation, Piece, Value } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
-import { placed, propertyNamed } from '../tree';
+import { placed, propertyNamed, stateNamed } from '../tree';
 import { named, stateIndex, type Edit, type Scope } from './edit';
+import { known } from '../../../shared/known';
 
 /** One value of the score; null takes it back to the base. */
 export interface Cell {
@@ -15,11 +16,18 @@ export interface Cell {
 export type Values = Record<string, Value>;
 type Looks = Record<string, Values>;
 
-const labels = (properties: readonly string[]) => [...new Set(properties)].map((name) => propertyNamed(name).label).join(', ');
-const nameOf = (piece: Piece, layer: string) => placed(piece, layer)!.layer.name;
+const labels = (properties: readonly string[]) =>
+  [...new Set(properties)].map((name) => propertyNamed(name).label).join(', ');
+const nameOf = (piece: Piece, layer: string) => placed(piece, layer).layer.name;
 
 /** Sets values in one state or in the base, of one layer or of several. */
-export function setValues(piece: Piece, stateId: string, layers: string | readonly string[], values: Values, scope: Scope): Edit {
+export function setValues(
+  piece: Piece,
+  stateId: string,
+  layers: string | readonly string[],
+  values: Values,
+  scope: Scope,
+): Edit {
   const ids = typeof layers === 'string' ? [layers] : layers;
   return setLooks(piece, stateId, Object.fromEntries(ids.map((id) => [id, values])), scope);
 }
@@ -28,26 +36,46 @@ export function setValues(piece: Piece, stateId: string, layers: string | readon
 export function setLooks(piece: Piece, stateId: string, looks: Looks, scope: Scope): Edit {
   const ids = Object.keys(looks);
   const properties = labels(Object.values(looks).flatMap((values) => Object.keys(values)));
-  const whose = `${properties} of ${named(ids.map((id) => nameOf(piece, id)), 'layers')}`;
+  const whose = `${properties} of ${named(
+    ids.map((id) => nameOf(piece, id)),
+    'layers',
+  )}`;
   if (scope === 'state') {
-    const cells = ids.flatMap((layer) => Object.entries(looks[layer]!).map(([property, value]): Cell => ({ state: stateId, layer, property, value })));
-    return setCells(piece, cells, `${whose} in ${piece.states[stateIndex(piece, stateId)]!.name}`);
+    const cells = ids.flatMap((layer) =>
+      Object.entries(known(looks[layer])).map(([property, value]): Cell => ({
+        state: stateId,
+        layer,
+        property,
+        value,
+      })),
+    );
+    return setCells(piece, cells, `${whose} in ${stateNamed(piece, stateId).name}`);
   }
   const patch = ids.flatMap((id) => {
-    const { path } = placed(piece, id)!;
-    return Object.entries(looks[id]!).map<Operation>(([name, value]) => ({ op: 'add', path: `${path}/${name}`, value }));
+    const { path } = placed(piece, id);
+    return Object.entries(known(looks[id])).map<Operation>(([name, value]) => ({
+      op: 'add',
+      path: `${path}/${name}`,
+      value,
+    }));
   });
   return { label: `${whose}, all states`, patch };
 }
 
 /** Back to the base value. */
 export const clearValue = (piece: Piece, stateId: string, layer: string, property: string): Edit =>
-  setCells(piece, [{ state: stateId, layer, property, value: null }], `${labels([property])} of ${nameOf(piece, layer)} back to base`);
+  setCells(
+    piece,
+    [{ state: stateId, layer, property, value: null }],
+    `${labels([property])} of ${nameOf(piece, layer)} back to base`,
+  );
 
 /** What a state says of these layers by itself, as cells that take it back to the base. */
 export function ownValues(piece: Piece, stateId: string, layers: readonly string[]): Cell[] {
   const changes = (piece.states[stateIndex(piece, stateId)]?.changes ?? {}) as Looks;
-  return layers.flatMap((layer) => Object.keys(changes[layer] ?? {}).map((property): Cell => ({ state: stateId, layer, property, value: null })));
+  return layers.flatMap((layer) =>
+    Object.keys(changes[layer] ?? {}).map((property): Cell => ({ state: stateId, layer, property, value: null })),
+  );
 }
 
 /** Sets cells of the score, wherever they stand. A value of a state stays its own, also where the base has the same. */
@@ -61,7 +89,7 @@ export function setCells(piece: Piece, cells: readonly Cell[], label: string): E
 
 function changesOf(piece: Piece, index: number, cells: readonly Cell[]): Operation[] {
   const path = `/states/${index}/changes`;
-  const before = (piece.states[index]!.changes ?? {}) as Looks;
+  const before = (known(piece.states[index]).changes ?? {}) as Looks;
   const after: Looks = {};
   for (const { layer, property, value } of cells) {
     const values = (after[layer] ??= { ...before[layer] });
@@ -69,7 +97,8 @@ function changesOf(piece: Piece, index: number, cells: readonly Cell[]): Operati
     else values[property] = value;
   }
   const said = Object.entries(after).filter(([, values]) => Object.keys(values).length);
-  if (!piece.states[index]!.changes) return said.length ? [{ op: 'add', path, value: Object.fromEntries(said) }] : [];
+  if (!known(piece.states[index]).changes)
+    return said.length ? [{ op: 'add', path, value: Object.fromEntries(said) }] : [];
   return Object.entries(after).flatMap(([layer, values]): Operation[] => {
     if (sameValue(values as never, (before[layer] ?? {}) as never)) return [];
     if (Object.keys(values).length) return [{ op: 'add', path: `${path}/${layer}`, value: values }];
@@ -79,7 +108,7 @@ function changesOf(piece: Piece, index: number, cells: readonly Cell[]): Operati
 
 /** What the layer has where a state says nothing. */
 export function baseOf(piece: Piece, layer: string, property: string): Value {
-  const base = placed(piece, layer)!.layer as unknown as Values;
+  const base = placed(piece, layer).layer as unknown as Values;
   return base[property] ?? (propertyNamed(property).default as Value);
 }
 

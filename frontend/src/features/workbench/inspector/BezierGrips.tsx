@@ -2,6 +2,7 @@ import type { KeyboardEvent, PointerEvent } from 'react';
 import { stepped } from '../../../shared/ui/hands';
 import { useHeld } from '../../../shared/ui/useHeld';
 import { bezierText, handlesOf, type Handles } from './bezier';
+import { known } from '../../../shared/known';
 
 interface Props {
   handles: Handles;
@@ -12,7 +13,12 @@ interface Props {
   commit: (easing: string) => Promise<void>;
 }
 
-const ARROWS: Record<string, readonly [number, number]> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, 1], ArrowDown: [0, -1] };
+const ARROWS: Record<string, readonly [number, number]> = {
+  ArrowLeft: [-1, 0],
+  ArrowRight: [1, 0],
+  ArrowUp: [0, 1],
+  ArrowDown: [0, -1],
+};
 
 /** The handles of a curve, pulled on its plot, with the curve as it would be. */
 export function BezierGrips({ handles, x, y, back, commit }: Props) {
@@ -21,7 +27,7 @@ export function BezierGrips({ handles, x, y, back, commit }: Props) {
   const [x1, y1, x2, y2] = now;
   const put = (end: 0 | 1, [u, p]: readonly [number, number], of: Handles = now): Handles => {
     const next: Handles = end === 0 ? [u, p, of[2], of[3]] : [of[0], of[1], u, p];
-    return handlesOf(bezierText(next))!;
+    return known(handlesOf(bezierText(next)));
   };
   /** Shown until it has come true, so that the next step goes on from there. */
   const bend = (after: Handles) => {

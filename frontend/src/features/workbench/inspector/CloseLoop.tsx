@@ -3,6 +3,7 @@ import { closeLoop, CLOSINGS, type Closing } from '../edits';
 import { tryOut, useTrial } from '../trial';
 import { jumpText } from '../score/columns';
 import { TrialResult } from './TrialResult';
+import { known } from '../../../shared/known';
 
 const WAYS: [Closing, string, string][] = [
   ['tween', 'tween back', 'From the last look to the first, in motion'],
@@ -21,10 +22,15 @@ export function CloseLoop() {
   return (
     <section className="retime" aria-label="Close the loop">
       <h3>Close the loop</h3>
-      <p className="quiet">{ends ? 'It plays once and ends.' : `Its seam jumps: ${jumpText(seam!)}.`}</p>
+      <p className="quiet">{ends ? 'It plays once and ends.' : `Its seam jumps: ${jumpText(known(seam))}.`}</p>
       <div className="chips">
         {WAYS.map(([how, label, title]) => (
-          <button key={how} title={title} aria-pressed={tried === CLOSINGS[how]} onClick={() => void tryOut(closeLoop(useBench.getState().document!, run, how)).catch(sayFault)}>
+          <button
+            key={how}
+            title={title}
+            aria-pressed={tried === CLOSINGS[how]}
+            onClick={() => void tryOut(closeLoop(useBench.getState().document, run, how)).catch(sayFault)}
+          >
             {label}
           </button>
         ))}

@@ -1,5 +1,6 @@
 import { useLayoutEffect, useRef } from 'react';
 import { clock } from '../bench';
+import { known } from '../../../shared/known';
 
 interface Props {
   /** When the curve begins in the run, ms; more than once where it is gone through again. */
@@ -18,7 +19,7 @@ export function CurveDot({ starts, own_ms, curve, x, y }: Props) {
       clock.listen((moment) => {
         const start = starts.findLast((ms) => ms <= moment);
         const u = start === undefined ? 2 : (moment - start) / Math.max(own_ms, 1);
-        const { style } = dot.current!;
+        const { style } = known(dot.current);
         const opacity = u <= 1 ? '1' : '0';
         // Only what changes is written: idle styles cost a frame, too.
         if (style.opacity !== opacity) style.opacity = opacity;
@@ -33,7 +34,7 @@ export function CurveDot({ starts, own_ms, curve, x, y }: Props) {
 function progressAt(curve: Props['curve'], u: number): number {
   const after = curve.findIndex(([at]) => at >= u);
   if (after <= 0) return curve[Math.max(after, 0)]?.[1] ?? 0;
-  const [u0, p0] = curve[after - 1]!;
-  const [u1, p1] = curve[after]!;
+  const [u0, p0] = known(curve[after - 1]);
+  const [u1, p1] = known(curve[after]);
   return u1 > u0 ? p0 + ((u - u0) / (u1 - u0)) * (p1 - p0) : p1;
 }

@@ -8,12 +8,20 @@ import { TransitionInspector } from './TransitionInspector';
 
 /** Whatever was chosen last: a transition, a layer, or else the piece itself. */
 export function Inspector() {
-  const transition = useBench((b) => b.document!.transitions?.find((t) => t.id === b.transition));
+  const transition = useBench((b) => b.document.transitions?.find((t) => t.id === b.transition));
   const ways = useBench(useShallow(chosenWays));
   const layers = useBench(useShallow(chosenLayers));
   return (
     <aside className="inspector" aria-label="Inspector">
-      {ways.length > 1 ? <ManyTransitions ids={ways} /> : transition ? <TransitionInspector key={transition.id} transition={transition} /> : layers.length ? <LayerInspector key={layers.join()} ids={layers} /> : <PieceInspector />}
+      {ways.length > 1 ? (
+        <ManyTransitions ids={ways} />
+      ) : transition ? (
+        <TransitionInspector key={transition.id} transition={transition} />
+      ) : layers.length ? (
+        <LayerInspector key={layers.join()} ids={layers} />
+      ) : (
+        <PieceInspector />
+      )}
     </aside>
   );
 }

@@ -17,7 +17,14 @@ export function Lanes({ transition }: { transition: Transition }) {
       </h3>
       {!lanes.length && <p className="quiet">Nothing differs between these two states, so nothing moves.</p>}
       {lanes.map(({ layer, property, moves }) => (
-        <LaneRow key={`${layer} ${property}`} transition={transition} layer={layer} property={property} moves={moves} length={length} />
+        <LaneRow
+          key={`${layer} ${property}`}
+          transition={transition}
+          layer={layer}
+          property={property}
+          moves={moves}
+          length={length}
+        />
       ))}
     </section>
   );
@@ -27,16 +34,32 @@ type Moves = TransitionReading['moves'];
 
 /** One row for each layer that moves, and below it one for each property that moves by itself. */
 function rowsOf(transition: Transition, moves: Moves): { layer: string; property: string | null; moves: Moves }[] {
-  const alone = (layer: string, property: string) => Boolean(transition.lanes?.some((lane) => lane.layer === layer && lane.property === property));
+  const alone = (layer: string, property: string) =>
+    Boolean(transition.lanes?.some((lane) => lane.layer === layer && lane.property === property));
   return [...new Set(moves.map(([layer]) => layer))].flatMap((layer) => {
     const own = moves.filter((move) => move[0] === layer);
     const together = own.filter((move) => !alone(layer, move[1]));
-    return [{ layer, property: null, moves: together }, ...own.filter((move) => alone(layer, move[1])).map((move) => ({ layer, property: move[1], moves: [move] }))];
+    return [
+      { layer, property: null, moves: together },
+      ...own.filter((move) => alone(layer, move[1])).map((move) => ({ layer, property: move[1], moves: [move] })),
+    ];
   });
 }
 
-function LaneRow({ transition, layer, property, moves, length }: { transition: Transition; layer: string; property: string | null; moves: Moves; length: number }) {
-  const piece = useBench((b) => b.document!);
+function LaneRow({
+  transition,
+  layer,
+  property,
+  moves,
+  length,
+}: {
+  transition: Transition;
+  layer: string;
+  property: string | null;
+  moves: Moves;
+  length: number;
+}) {
+  const piece = useBench((b) => b.document);
   const isChosen = useBench((b) => b.lane === layer) && !property;
   const lane = transition.lanes?.find((l) => l.layer === layer && (l.property ?? null) === property);
   const start = Math.min(...moves.map((m) => m[2]));
@@ -47,14 +70,30 @@ function LaneRow({ transition, layer, property, moves, length }: { transition: T
       {property ? (
         <span title="Has its own timing; its curve is set in the run sheet">{name}</span>
       ) : (
-        <button className="plain" aria-pressed={isChosen} title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'} onClick={() => choose({ lane: isChosen ? null : layer })}>
+        <button
+          className="plain"
+          aria-pressed={isChosen}
+          title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'}
+          onClick={() => choose({ lane: isChosen ? null : layer })}
+        >
           {name}
         </button>
       )}
       <span className="lane-track">
-        {moves.length > 0 && <span className={lane?.timing ? 'own' : ''} style={{ left: `${(start / length) * 100}%`, width: `${((end - start) / length) * 100}%` }} />}
+        {moves.length > 0 && (
+          <span
+            className={lane?.timing ? 'own' : ''}
+            style={{ left: `${(start / length) * 100}%`, width: `${((end - start) / length) * 100}%` }}
+          />
+        )}
       </span>
-      <NumberField label="" name={property ? `Delay of ${name} of ${layer}` : `Delay of ${layer}`} step={10} value={lane?.delay_ms ?? 0} commit={(delay_ms) => make(setLane(useBench.getState().document!, transition.id, layer, { delay_ms }, property))} />
+      <NumberField
+        label=""
+        name={property ? `Delay of ${name} of ${layer}` : `Delay of ${layer}`}
+        step={10}
+        value={lane?.delay_ms ?? 0}
+        commit={(delay_ms) => make(setLane(useBench.getState().document, transition.id, layer, { delay_ms }, property))}
+      />
       <span className="mono lane-length">{moves.length > 0 ? `+${end - start}` : '—'}</span>
     </div>
   );

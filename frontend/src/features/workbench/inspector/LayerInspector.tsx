@@ -4,18 +4,19 @@ import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/contract';
 import type { Property } from '../../../api/generated/catalogue';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
-import { parseValue, valueText } from '../../../shared/text/values';
+import { parseValue, textOf, valueText } from '../../../shared/text/values';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit, make, useBench } from '../bench';
 import { commonOf } from '../chosenLooks';
 import { namesOf, setFixed } from '../edits';
 import { looksEdit } from '../looks';
-import { placed } from '../tree';
+import { placed, stateNamed } from '../tree';
 import { LayoutDiagram, ResizeDiagram } from './Diagrams';
 import { ColourField } from './ColourField';
 import { Overrides } from './Overrides';
 import { PaintEditor } from './PaintEditor';
 import { ShadowsEditor } from './ShadowsEditor';
+import { firstOf, lastOf } from '../../../shared/known';
 
 /** The title of a group, what belongs to it, and whether it is closed until it is asked for. */
 const GROUPS: [string, RegExp, boolean][] = [
@@ -45,28 +46,51 @@ const SHORT: Record<string, string> = {
 
 /** Everything that the chosen layers have in common, in the state that is being posed. */
 export function LayerInspector({ ids }: { ids: readonly string[] }) {
-  const { document: piece, state, poses, scope } = useBench(useShallow(({ document, state, poses, scope }) => ({ document, state, poses, scope })));
-  const common = commonOf(piece!, poses[state] ?? {}, ids);
+  const {
+    document: piece,
+    state,
+    poses,
+    scope,
+  } = useBench(useShallow(({ document, state, poses, scope }) => ({ document, state, poses, scope })));
+  const common = commonOf(piece, poses[state] ?? {}, ids);
   if (!common.length) return null;
-  const stateName = piece!.states.find((s) => s.id === state)!.name;
+  const stateName = stateNamed(piece, state).name;
   const commit = (property: Property) => (value: Value) =>
-    make(property.varies ? looksEdit(Object.fromEntries(ids.map((id) => [id, { [property.name]: value }]))) : setFixed(piece!, ids, property.name, value));
+    make(
+      property.varies
+        ? looksEdit(Object.fromEntries(ids.map((id) => [id, { [property.name]: value }])))
+        : setFixed(piece, ids, property.name, value),
+    );
   return (
     <>
-      <p className="kicker">{ids.length > 1 ? 'several layers: what is set here is set in all of them' : placed(piece!, ids[0]!)!.layer.kind}</p>
-      <h2>{namesOf(piece!, ids)}</h2>
-      <p className="quiet">{scope === 'base' ? 'Edits reach the base, and so every state without a value of its own.' : `Edits reach ${stateName} alone.`}</p>
+      <p className="kicker">
+        {ids.length > 1
+          ? 'several layers: what is set here is set in all of them'
+          : placed(piece, firstOf(ids)).layer.kind}
+      </p>
+      <h2>{namesOf(piece, ids)}</h2>
+      <p className="quiet">
+        {scope === 'base'
+          ? 'Edits reach the base, and so every state without a value of its own.'
+          : `Edits reach ${stateName} alone.`}
+      </p>
       <Overrides ids={ids} />
       {GROUPS.map(([title, pattern, closed]) => {
         const rows = common.filter(({ property }) => pattern.test(property.name));
         return (
           rows.length > 0 && (
             <Group key={title} title={title} closed={closed}>
-              {title === 'Row or column' && <LayoutDiagram id={ids.at(-1)!} />}
-              {title === 'In its group' && <ResizeDiagram id={ids.at(-1)!} />}
+              {title === 'Row or column' && <LayoutDiagram id={lastOf(ids)} />}
+              {title === 'In its group' && <ResizeDiagram id={lastOf(ids)} />}
               <div className="pairs">
                 {rows.map(({ property, value, mixed }) => (
-                  <PropertyField key={`${state}${property.name}`} property={property} value={value} mixed={mixed} commit={commit(property)} />
+                  <PropertyField
+                    key={`${state}${property.name}`}
+                    property={property}
+                    value={value}
+                    mixed={mixed}
+                    commit={commit(property)}
+                  />
                 ))}
               </div>
             </Group>
@@ -110,17 +134,40 @@ function PropertyField({ property, value, mixed, commit }: FieldProps) {
     return (
       <div className="wide choice">
         <span className="quiet">{label}</span>
-        <Choice size="small" block aria-label={property.label} {...(!mixed && { value: String(value) })} options={property.choices.map((choice) => ({ value: choice, label: CHOICES[choice] ?? choice }))} onChange={(v) => attemptCommit(commit(v))} />
+        <Choice
+          size="small"
+          block
+          aria-label={property.label}
+          {...(!mixed && { value: textOf(value) })}
+          options={property.choices.map((choice) => ({ value: choice, label: CHOICES[choice] ?? choice }))}
+          onChange={(v) => attemptCommit(commit(v))}
+        />
       </div>
     );
   }
   if (typeof value === 'number') {
     const alone = property.name === 'rotation' || property.name === 'opacity';
-    return <NumberField wide={alone} label={label} name={property.label} unit={property.unit === '°' ? '°' : ''} step={property.unit ? 1 : property.name === 'font_weight' ? 100 : 0.05} value={value} mixed={mixed} commit={commit} />;
+    return (
+      <NumberField
+        wide={alone}
+        label={label}
+        name={property.label}
+        unit={property.unit === '°' ? '°' : ''}
+        step={property.unit ? 1 : property.name === 'font_weight' ? 100 : 0.05}
+        value={value}
+        mixed={mixed}
+        commit={commit}
+      />
+    );
   }
   if (typeof value === 'boolean') {
     return (
-      <Checkbox className="wide" checked={value && !mixed} indeterminate={mixed} onChange={(event) => attemptCommit(commit(event.target.checked))}>
+      <Checkbox
+        className="wide"
+        checked={value && !mixed}
+        indeterminate={mixed}
+        onChange={(event) => attemptCommit(commit(event.target.checked))}
+      >
         {label}
       </Checkbox>
     );
@@ -130,13 +177,21 @@ function PropertyField({ property, value, mixed, commit }: FieldProps) {
   if (property.blend === 'colour') {
     return (
       <div className="wide">
-        <ColourField label={label} value={String(value)} mixed={mixed} commit={commit} />
+        <ColourField label={label} value={textOf(value)} mixed={mixed} commit={commit} />
       </div>
     );
   }
   return (
     <div className="wide">
-      <TypedField label={label} name={property.label} value={value} mixed={mixed} format={valueText} parse={(text) => parseValue(property, text)} commit={commit} />
+      <TypedField
+        label={label}
+        name={property.label}
+        value={value}
+        mixed={mixed}
+        format={valueText}
+        parse={(text) => parseValue(property, text)}
+        commit={commit}
+      />
     </div>
   );
 }

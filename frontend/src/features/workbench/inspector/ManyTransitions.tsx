@@ -10,28 +10,54 @@ import { changedLike, setTransitions, type Timing } from '../edits';
 import { WaysBy } from './WaysBy';
 import { STYLES } from './styles';
 import { TimingEditor } from './TimingEditor';
+import { transitionNamed } from '../tree';
+import { lastOf } from '../../../shared/known';
 
 /** Several transitions set at once. What they differ in is said, and stays until it is set. */
 export function ManyTransitions({ ids }: { ids: readonly string[] }) {
-  const ways = useBench(useShallow((b) => ids.map((id) => b.document!.transitions!.find((t) => t.id === id)!)));
-  const last = ways.at(-1)!;
+  const ways = useBench(useShallow((b) => ids.map((id) => transitionNamed(b.document, id))));
+  const last = lastOf(ways);
   const reading = useBench((b) => b.readings[last.id]);
   const [lanesToo, setLanesToo] = useState(false);
   const own = ways.reduce((sum, way) => sum + (way.lanes ?? []).filter((lane) => lane.timing).length, 0);
-  const now = () => useBench.getState().document!;
-  const differ = (read: (way: Transition) => unknown) => ways.some((way) => !sameValue(read(way) as never, read(last) as never));
-  const set = (label: string, valuesOf: (own: Transition) => Partial<Transition>) => setTransitions(now(), ids, label, valuesOf);
-  const retimed = (before: Timing, after: Timing) => (way: Transition): Partial<Transition> => ({
-    timing: changedLike(way.timing, before, after),
-    ...(lanesToo && way.lanes?.length ? { lanes: way.lanes.map((lane) => ({ ...lane, timing: null })) } : {}),
-  });
+  const now = () => useBench.getState().document;
+  const differ = (read: (way: Transition) => unknown) =>
+    ways.some((way) => !sameValue(read(way) as never, read(last) as never));
+  const set = (label: string, valuesOf: (own: Transition) => Partial<Transition>) =>
+    setTransitions(now(), ids, label, valuesOf);
+  const retimed =
+    (before: Timing, after: Timing) =>
+    (way: Transition): Partial<Transition> => ({
+      timing: changedLike(way.timing, before, after),
+      ...(lanesToo && way.lanes?.length ? { lanes: way.lanes.map((lane) => ({ ...lane, timing: null })) } : {}),
+    });
   return (
     <>
       <p className="kicker">what is set here is set in all of them</p>
       <h2>{ids.length} transitions</h2>
-      <NumberField label="for" name="hold" unit="ms" step={10} tone="brass" value={last.hold_ms ?? 0} mixed={differ((way) => way.hold_ms ?? 0)} commit={(v) => make(set('Hold', () => ({ hold_ms: v, ...(v && { early_ms: 0 }) })))} />
-      <Choice block aria-label="Style" {...(!differ((way) => way.style ?? 'tween') && { value: last.style ?? 'tween' })} options={STYLES} onChange={(style) => void attempt(set('Style', () => ({ style })))} />
-      <TimingEditor timing={last.timing} mixed={differ((way) => way.timing)} reading={reading} commit={(timing) => make(set('Timing', retimed(last.timing, timing)))} />
+      <NumberField
+        label="for"
+        name="hold"
+        unit="ms"
+        step={10}
+        tone="brass"
+        value={last.hold_ms ?? 0}
+        mixed={differ((way) => way.hold_ms ?? 0)}
+        commit={(v) => make(set('Hold', () => ({ hold_ms: v, ...(v && { early_ms: 0 }) })))}
+      />
+      <Choice
+        block
+        aria-label="Style"
+        {...(!differ((way) => way.style ?? 'tween') && { value: last.style ?? 'tween' })}
+        options={STYLES}
+        onChange={(style) => void attempt(set('Style', () => ({ style })))}
+      />
+      <TimingEditor
+        timing={last.timing}
+        mixed={differ((way) => way.timing)}
+        reading={reading}
+        commit={(timing) => make(set('Timing', retimed(last.timing, timing)))}
+      />
       {own > 0 && (
         <Checkbox checked={lanesToo} onChange={(event) => setLanesToo(event.target.checked)}>
           also {own === 1 ? 'the lane that has' : `the ${own} lanes that have`} a timing of its own

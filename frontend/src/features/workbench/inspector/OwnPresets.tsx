@@ -26,7 +26,11 @@ export function OwnPresets({ timing, commit }: Props) {
   return (
     <div className="chips own" role="group" aria-label="Own presets">
       {known.map((preset) => (
-        <button key={preset.name} aria-pressed={preset === current} onClick={() => attemptCommit(commit(preset.timing))}>
+        <button
+          key={preset.name}
+          aria-pressed={preset === current}
+          onClick={() => attemptCommit(commit(preset.timing))}
+        >
           {preset.name}
         </button>
       ))}

@@ -3,6 +3,8 @@ import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit } from '../bench';
 import { ColourField } from './ColourField';
+import { known } from '../../../shared/known';
+import { textOf } from '../../../shared/text/values';
 
 const KINDS = ['colour', 'linear', 'radial', 'conic'] as const;
 type Kind = (typeof KINDS)[number];
@@ -19,11 +21,18 @@ export function PaintEditor({ label, value, mixed = false, commit }: Props) {
   const gradient = typeof value === 'object' ? (value as Gradient) : null;
   return (
     <div className="wide editor" role="group" aria-label={label}>
-      <Choice<Kind> block size="small" aria-label={`Kind of ${label}`} {...(!mixed && { value: gradient?.kind ?? 'colour' })} options={[...KINDS]} onChange={(kind) => attemptCommit(commit(asKind(value, kind)))} />
+      <Choice<Kind>
+        block
+        size="small"
+        aria-label={`Kind of ${label}`}
+        {...(!mixed && { value: gradient?.kind ?? 'colour' })}
+        options={[...KINDS]}
+        onChange={(kind) => attemptCommit(commit(asKind(value, kind)))}
+      />
       {gradient && !mixed ? (
         <GradientFields gradient={gradient} commit={commit} />
       ) : (
-        <ColourField label={label} value={gradient ? '' : String(value)} mixed={mixed} commit={commit} />
+        <ColourField label={label} value={gradient ? '' : textOf(value)} mixed={mixed} commit={commit} />
       )}
     </div>
   );
@@ -31,42 +40,76 @@ export function PaintEditor({ label, value, mixed = false, commit }: Props) {
 
 function asKind(value: Value, kind: Kind): Value {
   const before = typeof value === 'object' ? (value as Gradient) : null;
-  if (kind === 'colour') return before?.stops[0]!.colour ?? String(value);
-  const own = String(value) === 'none' ? '#15293b' : String(value);
-  const stops: readonly Stop[] = before?.stops ?? [{ at: 0, colour: own }, { at: 1, colour: '#fbfaf5' }];
+  if (kind === 'colour') return known(before?.stops[0]).colour ?? textOf(value);
+  const own = textOf(value) === 'none' ? '#15293b' : textOf(value);
+  const stops: readonly Stop[] = before?.stops ?? [
+    { at: 0, colour: own },
+    { at: 1, colour: '#fbfaf5' },
+  ];
   return { kind, stops } as Gradient;
 }
 
 /** Numbers of each kind, with what stands for them where nothing is said. */
 const NUMBERS: Record<Gradient['kind'], [name: string, label: string, unsaid: number, unit: string, step: number][]> = {
   linear: [['angle', 'angle', 180, '°', 1]],
-  radial: [['centre_x', 'centre x', 0.5, '', 0.05], ['centre_y', 'centre y', 0.5, '', 0.05], ['radius', 'radius', 0.5, '', 0.05]],
-  conic: [['angle', 'from', 0, '°', 1], ['centre_x', 'centre x', 0.5, '', 0.05], ['centre_y', 'centre y', 0.5, '', 0.05]],
+  radial: [
+    ['centre_x', 'centre x', 0.5, '', 0.05],
+    ['centre_y', 'centre y', 0.5, '', 0.05],
+    ['radius', 'radius', 0.5, '', 0.05],
+  ],
+  conic: [
+    ['angle', 'from', 0, '°', 1],
+    ['centre_x', 'centre x', 0.5, '', 0.05],
+    ['centre_y', 'centre y', 0.5, '', 0.05],
+  ],
 };
 
 function GradientFields({ gradient, commit }: { gradient: Gradient; commit: Props['commit'] }) {
   const numbers = gradient as unknown as Record<string, number | undefined>;
   const { stops } = gradient;
-  const set = (values: object) => commit({ ...gradient, ...values } as Gradient);
-  const setStop = (index: number, values: Partial<Stop>) => set({ stops: stops.map((stop, i) => (i === index ? { ...stop, ...values } : stop)) });
+  const set = (values: object) => commit({ ...gradient, ...values });
+  const setStop = (index: number, values: Partial<Stop>) =>
+    set({ stops: stops.map((stop, i) => (i === index ? { ...stop, ...values } : stop)) });
   const add = () => {
     // Between the last two, so that what is there stays where it is.
     const [before, last] = stops.slice(-2) as [Stop, Stop];
     const stop = { at: (before.at + last.at) / 2, colour: last.colour };
-    attemptCommit(set({ stops: [...stops.slice(0, -1), stop, last] }));
+    void attemptCommit(set({ stops: [...stops.slice(0, -1), stop, last] }));
   };
   return (
     <>
       <div className="pairs">
         {NUMBERS[gradient.kind].map(([name, label, unsaid, unit, step]) => (
-          <NumberField key={name} label={label} unit={unit} step={step} value={numbers[name] ?? unsaid} commit={(v) => set({ [name]: v })} />
+          <NumberField
+            key={name}
+            label={label}
+            unit={unit}
+            step={step}
+            value={numbers[name] ?? unsaid}
+            commit={(v) => set({ [name]: v })}
+          />
         ))}
       </div>
       {stops.map((stop, index) => (
         <div key={index} className="stop">
-          <NumberField label="" name={`Place of stop ${index + 1}`} unit="%" value={Math.round(stop.at * 1e4) / 100} commit={(v) => setStop(index, { at: v / 100 })} />
-          <ColourField label={`stop ${index + 1}`} value={stop.colour} commit={(colour) => setStop(index, { colour })} />
-          <button className="plain" aria-label={`Remove stop ${index + 1}`} disabled={stops.length <= 2} onClick={() => attemptCommit(set({ stops: stops.filter((_, i) => i !== index) }))}>
+          <NumberField
+            label=""
+            name={`Place of stop ${index + 1}`}
+            unit="%"
+            value={Math.round(stop.at * 1e4) / 100}
+            commit={(v) => setStop(index, { at: v / 100 })}
+          />
+          <ColourField
+            label={`stop ${index + 1}`}
+            value={stop.colour}
+            commit={(colour) => setStop(index, { colour })}
+          />
+          <button
+            className="plain"
+            aria-label={`Remove stop ${index + 1}`}
+            disabled={stops.length <= 2}
+            onClick={() => attemptCommit(set({ stops: stops.filter((_, i) => i !== index) }))}
+          >
             ×
           </button>
         </div>

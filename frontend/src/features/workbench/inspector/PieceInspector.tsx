@@ -7,9 +7,10 @@ import { Retime } from './Retime';
 
 /** What belongs to the whole piece. */
 export function PieceInspector() {
-  const piece = useBench((b) => b.document)!;
+  const piece = useBench((b) => b.document);
   const run = useBench((b) => b.run);
-  const set = (name: string, value: unknown) => make({ label: `${name} of the piece`, patch: [{ op: 'add', path: `/${name}`, value }] });
+  const set = (name: string, value: unknown) =>
+    make({ label: `${name} of the piece`, patch: [{ op: 'add', path: `/${name}`, value }] });
   return (
     <>
       <h2>{piece.name}</h2>
@@ -17,7 +18,11 @@ export function PieceInspector() {
         <NumberField label="width" unit="px" value={piece.width} commit={(v) => set('width', v)} />
         <NumberField label="height" unit="px" value={piece.height} commit={(v) => set('height', v)} />
       </div>
-      <TextField label="background" value={piece.ground ?? 'none'} commit={(v) => set('ground', v === 'none' || v === '' ? null : v)} />
+      <TextField
+        label="background"
+        value={piece.ground ?? 'none'}
+        commit={(v) => set('ground', v === 'none' || v === '' ? null : v)}
+      />
       <h3>Colours blend in</h3>
       <Choice
         block

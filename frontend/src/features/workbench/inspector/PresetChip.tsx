@@ -14,10 +14,23 @@ const [WIDTH, HEIGHT, LOW, HIGH] = [18, 14, -0.25, 1.35];
 
 /** A preset by name, with a small plot of its curve; a spring says how far it overshoots and when it has settled. */
 export function PresetChip({ name, shape, pressed, choose }: Props) {
-  if (!shape) return <button type="button" aria-pressed={pressed} onClick={choose}>{name}</button>;
-  const figures = shape.settling_ms === null ? undefined : `${Math.round(shape.overshoot * 100)}% over · ${shape.settling_ms} ms`;
+  if (!shape)
+    return (
+      <button type="button" aria-pressed={pressed} onClick={choose}>
+        {name}
+      </button>
+    );
+  const figures =
+    shape.settling_ms === null ? undefined : `${Math.round(shape.overshoot * 100)}% over · ${shape.settling_ms} ms`;
   return (
-    <button type="button" className="preset" aria-pressed={pressed} data-figures={figures} title={figures} onClick={choose}>
+    <button
+      type="button"
+      className="preset"
+      aria-pressed={pressed}
+      data-figures={figures}
+      title={figures}
+      onClick={choose}
+    >
       <svg width={WIDTH} height={HEIGHT} aria-hidden="true">
         <path d={plotOf(shape.curve)} />
       </svg>
@@ -27,4 +40,9 @@ export function PresetChip({ name, shape, pressed, choose }: Props) {
 }
 
 const plotOf = (curve: readonly [number, number][]): string =>
-  curve.map(([u, p], i) => `${i ? 'L' : 'M'}${(1 + u * (WIDTH - 2)).toFixed(1)} ${(HEIGHT - 1 - ((p - LOW) / (HIGH - LOW)) * (HEIGHT - 2)).toFixed(1)}`).join('');
+  curve
+    .map(
+      ([u, p], i) =>
+        `${i ? 'L' : 'M'}${(1 + u * (WIDTH - 2)).toFixed(1)} ${(HEIGHT - 1 - ((p - LOW) / (HIGH - LOW)) * (HEIGHT - 2)).toFixed(1)}`,
+    )
+    .join('');

@@ -44,7 +44,15 @@ export function Retime() {
           leaveTrial();
         }}
       />
-      <NumberField key={by} label={way.field} name={`Retime ${way.label}`} unit={way.unit} step={way.step} value={shown?.value ?? resting} commit={ask} />
+      <NumberField
+        key={by}
+        label={way.field}
+        name={`Retime ${way.label}`}
+        unit={way.unit}
+        step={way.step}
+        value={shown?.value ?? resting}
+        commit={ask}
+      />
       {shown ? <TrialResult /> : <p className="quiet">{way.hint}</p>}
     </section>
   );

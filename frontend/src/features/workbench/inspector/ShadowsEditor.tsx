@@ -10,22 +10,40 @@ const FRESH: Shadow = { x: 0, y: 2, blur: 6, spread: 0, colour: '#15293b40', ins
 /** The shadows of a layer, the first on top. */
 export function ShadowsEditor({ value, commit }: { value: Value; commit: (value: Value) => Promise<void> }) {
   const shadows = value as readonly Shadow[];
-  const set = (index: number, values: Partial<Shadow>) => commit(shadows.map((shadow, i) => (i === index ? { ...shadow, ...values } : shadow)));
+  const set = (index: number, values: Partial<Shadow>) =>
+    commit(shadows.map((shadow, i) => (i === index ? { ...shadow, ...values } : shadow)));
   return (
     <div className="wide editor" role="group" aria-label="Shadows">
       {shadows.map((shadow, index) => (
         <div key={index} className="shadow">
           <div className="pairs">
             {NUMBERS.map((name) => (
-              <NumberField key={name} label={name} name={`${name} of shadow ${index + 1}`} value={shadow[name]} commit={(v) => set(index, { [name]: v })} />
+              <NumberField
+                key={name}
+                label={name}
+                name={`${name} of shadow ${index + 1}`}
+                value={shadow[name]}
+                commit={(v) => set(index, { [name]: v })}
+              />
             ))}
           </div>
-          <ColourField label={`shadow ${index + 1}`} value={shadow.colour} commit={(colour) => set(index, { colour })} />
+          <ColourField
+            label={`shadow ${index + 1}`}
+            value={shadow.colour}
+            commit={(colour) => set(index, { colour })}
+          />
           <div className="shadow-foot">
-            <Checkbox checked={shadow.inset} onChange={(event) => attemptCommit(set(index, { inset: event.target.checked }))}>
+            <Checkbox
+              checked={shadow.inset}
+              onChange={(event) => attemptCommit(set(index, { inset: event.target.checked }))}
+            >
               inside
             </Checkbox>
-            <button className="plain" aria-label={`Remove shadow ${index + 1}`} onClick={() => attemptCommit(commit(shadows.filter((_, i) => i !== index)))}>
+            <button
+              className="plain"
+              aria-label={`Remove shadow ${index + 1}`}
+              onClick={() => attemptCommit(commit(shadows.filter((_, i) => i !== index)))}
+            >
               remove
             </button>
           </div>

@@ -3,6 +3,7 @@ import type { SpringShape, TimingReading } from '../../../api/contract';
 import { api } from '../../../api/client';
 import { useHeld } from '../../../shared/ui/useHeld';
 import { sayFault } from '../bench';
+import { known } from '../../../shared/known';
 
 interface Props {
   reading: TimingReading;
@@ -27,11 +28,14 @@ const STEP = { overshoot: 0.01, settling_ms: 10 };
 const ARROWS: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
 
 const onGrid = (value: number, step: number) => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
-const within = ({ overshoot, settling_ms }: SpringShape): SpringShape => ({ overshoot: Math.min(Math.max(overshoot, 0), 0.95), settling_ms: Math.max(settling_ms, 10) });
+const within = ({ overshoot, settling_ms }: SpringShape): SpringShape => ({
+  overshoot: Math.min(Math.max(overshoot, 0), 0.95),
+  settling_ms: Math.max(settling_ms, 10),
+});
 
 /** The peak of a spring and the moment by which it has settled, pulled on its plot, with the spring as it would be. */
 export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
-  const spring = reading.spring!;
+  const spring = known(reading.spring);
   const { shown, held, hold } = useHeld<Held>();
   const draft = useDraft(shown?.shape ?? null);
   const own_ms = Math.max(reading.own_ms, 1);
@@ -40,8 +44,15 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
   const pulled = (now: Held, event: PointerEvent<SVGElement>): SpringShape => {
     const [u, p] = back(event);
     const slow = event.altKey ? 0.1 : 1;
-    if (now.grip === 'peak') return within({ ...now.shape, overshoot: onGrid(spring.overshoot + (p - now.from[1]) * slow, STEP.overshoot * slow) });
-    return within({ ...now.shape, settling_ms: onGrid(spring.settling_ms + (u - now.from[0]) * own_ms * slow, STEP.settling_ms * slow) });
+    if (now.grip === 'peak')
+      return within({
+        ...now.shape,
+        overshoot: onGrid(spring.overshoot + (p - now.from[1]) * slow, STEP.overshoot * slow),
+      });
+    return within({
+      ...now.shape,
+      settling_ms: onGrid(spring.settling_ms + (u - now.from[0]) * own_ms * slow, STEP.settling_ms * slow),
+    });
   };
   const onKey = (event: KeyboardEvent, grip: Grip) => {
     const by = ARROWS[event.key];
@@ -49,7 +60,14 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
     event.preventDefault();
     const size = by * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
     const { overshoot, settling_ms } = held()?.shape ?? spring;
-    reshape(grip, within(grip === 'peak' ? { settling_ms, overshoot: onGrid(overshoot + size * STEP.overshoot, 1e-3) } : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms }));
+    reshape(
+      grip,
+      within(
+        grip === 'peak'
+          ? { settling_ms, overshoot: onGrid(overshoot + size * STEP.overshoot, 1e-3) }
+          : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms },
+      ),
+    );
   };
   /** Shown until it has come true, so that the next step goes on from there. */
   const reshape = (grip: Grip, shape: SpringShape) => {
@@ -75,7 +93,8 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
     },
     onPointerUp: () => {
       const now = held();
-      if (now && (now.shape.overshoot !== spring.overshoot || now.shape.settling_ms !== spring.settling_ms)) reshape(now.grip, now.shape);
+      if (now && (now.shape.overshoot !== spring.overshoot || now.shape.settling_ms !== spring.settling_ms))
+        reshape(now.grip, now.shape);
       else hold(null);
     },
     onPointerCancel: () => hold(null),
@@ -83,11 +102,18 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
 
   const { overshoot, settling_ms } = shown?.shape ?? spring;
   const settledAt = settling_ms / own_ms;
-  const peak = (draft ?? reading).spring!;
+  const peak = known((draft ?? reading).spring);
   const peakAt = peak.peak_ms === null ? 0.4 : peak.peak_ms / own_ms;
   return (
     <g className="spring-grips">
-      {draft && <path className="draft" d={draft.curve.map(([u, p], i) => `${i ? 'L' : 'M'}${x((u * draft.own_ms) / own_ms).toFixed(1)} ${y(p).toFixed(1)}`).join('')} />}
+      {draft && (
+        <path
+          className="draft"
+          d={draft.curve
+            .map(([u, p], i) => `${i ? 'L' : 'M'}${x((u * draft.own_ms) / own_ms).toFixed(1)} ${y(p).toFixed(1)}`)
+            .join('')}
+        />
+      )}
       <g className="settled-grip" {...gripProps('settled', 'Settled after, ms', settling_ms, 10_000)}>
         <rect x={x(settledAt) - 6} width={12} height={height} />
         <line className="settled" x1={x(settledAt)} x2={x(settledAt)} y1={0} y2={height} />
@@ -97,9 +123,19 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
       </g>
       {peakAt < 1.1 && (
         <>
-          <circle className="peak-grip" cx={x(peakAt)} cy={y(1 + overshoot)} r={4.5} {...gripProps('peak', 'Overshoot, in hundredths', Math.round(overshoot * 1000) / 10, 95)} />
+          <circle
+            className="peak-grip"
+            cx={x(peakAt)}
+            cy={y(1 + overshoot)}
+            r={4.5}
+            {...gripProps('peak', 'Overshoot, in hundredths', Math.round(overshoot * 1000) / 10, 95)}
+          />
           <text x={x(peakAt) + 8} y={y(1 + overshoot) - 7} className="peak">
-            {shown?.grip === 'peak' ? `overshoot ${(overshoot * 100).toFixed(1)}%` : peak.peak_ms === null ? 'no overshoot' : `peak ${peak.peak.toFixed(2)} at ${Math.round(peak.peak_ms)} ms`}
+            {shown?.grip === 'peak'
+              ? `overshoot ${(overshoot * 100).toFixed(1)}%`
+              : peak.peak_ms === null
+                ? 'no overshoot'
+                : `peak ${peak.peak.toFixed(2)} at ${Math.round(peak.peak_ms)} ms`}
           </text>
         </>
       )}

@@ -1,5 +1,6 @@
 import type { SpringReading, TimingReading } from '../../../api/contract';
 import { CURVE_PRESETS, PRESET_SHAPES, SPRING_PRESETS } from '../../../api/generated/catalogue';
+import { known } from '../../../shared/known';
 import { round } from '../../../shared/text/sums';
 import { stepped } from '../../../shared/ui/hands';
 import { NumberField, TextField } from '../../../shared/ui/Field';
@@ -21,7 +22,7 @@ interface Props {
   commit: (timing: Timing) => Promise<void>;
 }
 
-const SWELL = { kind: 'spring' as const, ...SPRING_PRESETS.Swell! };
+const SWELL = { kind: 'spring' as const, ...known(SPRING_PRESETS.Swell) };
 
 /** A curve or a spring, in numbers, by name, and drawn. */
 export function TimingEditor({ timing, mixed = false, reading, starts, commit }: Props) {
@@ -46,10 +47,16 @@ export function TimingEditor({ timing, mixed = false, reading, starts, commit }:
           starts={starts}
           reshape={(shape) => attemptCommit(springLike(shape, timing).then((next) => stepped(() => commit(next))))}
           easing={timing.kind === 'spring' ? null : (timing.easing ?? 'ease-in-out')}
-          bend={(easing) => (timing.kind === 'spring' ? Promise.resolve() : attemptCommit(commit({ ...timing, easing })))}
+          bend={(easing) =>
+            timing.kind === 'spring' ? Promise.resolve() : attemptCommit(commit({ ...timing, easing }))
+          }
         />
       )}
-      {timing.kind === 'spring' ? <SpringFields timing={timing} mixed={mixed} reading={reading?.spring} commit={commit} /> : <CurveFields timing={timing} mixed={mixed} commit={commit} />}
+      {timing.kind === 'spring' ? (
+        <SpringFields timing={timing} mixed={mixed} reading={reading?.spring} commit={commit} />
+      ) : (
+        <CurveFields timing={timing} mixed={mixed} commit={commit} />
+      )}
       {!mixed && <OwnPresets timing={timing} commit={commit} />}
     </>
   );
@@ -62,11 +69,24 @@ function CurveFields({ timing, mixed, commit }: { timing: CurveTiming; mixed: bo
   const easing = timing.easing ?? 'ease-in-out';
   return (
     <>
-      <NumberField label="duration" unit="ms" step={10} value={timing.duration_ms} mixed={mixed} commit={(v) => commit({ ...timing, duration_ms: v })} />
+      <NumberField
+        label="duration"
+        unit="ms"
+        step={10}
+        value={timing.duration_ms}
+        mixed={mixed}
+        commit={(v) => commit({ ...timing, duration_ms: v })}
+      />
       <TextField label="easing" value={easing} mixed={mixed} commit={(v) => commit({ ...timing, easing: v })} />
       <div className="chips" role="group" aria-label="Easings">
         {Object.entries(CURVE_PRESETS).map(([name, css]) => (
-          <PresetChip key={name} name={name} shape={PRESET_SHAPES[name]} pressed={!mixed && easing === css} choose={() => attemptCommit(commit({ ...timing, easing: css }))} />
+          <PresetChip
+            key={name}
+            name={name}
+            shape={PRESET_SHAPES[name]}
+            pressed={!mixed && easing === css}
+            choose={() => attemptCommit(commit({ ...timing, easing: css }))}
+          />
         ))}
       </div>
     </>
@@ -93,13 +113,31 @@ function SpringFields({ timing, mixed, reading, commit }: SpringProps) {
     <>
       <div className="pairs">
         {SPRING_FIELDS.map(([name, label, step]) => (
-          <NumberField key={name} label={label} step={step} value={value[name]} mixed={mixed} commit={(v) => commit({ ...timing, [name]: v })} />
+          <NumberField
+            key={name}
+            label={label}
+            step={step}
+            value={value[name]}
+            mixed={mixed}
+            commit={(v) => commit({ ...timing, [name]: v })}
+          />
         ))}
       </div>
       {reading && !mixed && (
         <div className="pairs">
-          <NumberField label="overshoot" unit="%" value={round(reading.overshoot * 100)} commit={async (v) => commit(await springLike({ ...reading, overshoot: v / 100 }, timing))} />
-          <NumberField label="settles in" unit="ms" step={10} value={reading.settling_ms} commit={async (v) => commit(await springLike({ ...reading, settling_ms: v }, timing))} />
+          <NumberField
+            label="overshoot"
+            unit="%"
+            value={round(reading.overshoot * 100)}
+            commit={async (v) => commit(await springLike({ ...reading, overshoot: v / 100 }, timing))}
+          />
+          <NumberField
+            label="settles in"
+            unit="ms"
+            step={10}
+            value={reading.settling_ms}
+            commit={async (v) => commit(await springLike({ ...reading, settling_ms: v }, timing))}
+          />
         </div>
       )}
       <div className="chips" role="group" aria-label="Springs">

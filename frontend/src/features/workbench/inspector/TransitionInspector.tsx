@@ -6,16 +6,17 @@ import { Choice } from '../../../shared/ui/Choice';
 import { addStateBetween } from '../actions';
 import { attempt, choose, clock, make, namedOf, useBench } from '../bench';
 import { addTransition, removeTransition, setLane, setTransition, type Timing } from '../edits';
-import { placed } from '../tree';
+import { placeOf } from '../tree';
 import { AsLongAs } from './AsLongAs';
 import { CueFields } from './CueFields';
 import { Lanes } from './Lanes';
 import { STYLES } from './styles';
 import { TimingEditor } from './TimingEditor';
 import { WaysBy } from './WaysBy';
+import { known } from '../../../shared/known';
 
 /** The document at the moment of an action. */
-const now = () => useBench.getState().document!;
+const now = () => useBench.getState().document;
 
 /** ms that are shown before and after a transition that is played alone */
 const AROUND_MS = 250;
@@ -24,26 +25,31 @@ const AROUND_MS = 250;
 function partOf(run: Run, id: string): [number, number] | null {
   const at = run.segments.findIndex((segment, i) => segment.kind === 'travel' && run.transitions[i] === id);
   const segment = run.segments[at];
-  return segment ? [Math.max(segment.start_ms - AROUND_MS, 0), Math.min(segment.end_ms + AROUND_MS, run.total_ms)] : null;
+  return segment
+    ? [Math.max(segment.start_ms - AROUND_MS, 0), Math.min(segment.end_ms + AROUND_MS, run.total_ms)]
+    : null;
 }
 
 /** Each time that the run begins it. */
-const startsOf = (run: Run, id: string) => run.segments.filter((segment, i) => segment.kind === 'travel' && run.transitions[i] === id).map((segment) => segment.start_ms);
+const startsOf = (run: Run, id: string) =>
+  run.segments
+    .filter((segment, i) => segment.kind === 'travel' && run.transitions[i] === id)
+    .map((segment) => segment.start_ms);
 
 /** When a transition starts, and how it goes. */
 export const TransitionInspector = memo(function TransitionInspector({ transition }: { transition: Transition }) {
-  const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
-  const number = useBench((b) => (b.document!.transitions ?? []).findIndex((t) => t.id === transition.id) + 1);
+  const states = useBench(useShallow((b) => b.document.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
+  const number = useBench((b) => (b.document.transitions ?? []).findIndex((t) => t.id === transition.id) + 1);
   const lane = useBench((b) => b.lane);
   const reading = useDeferredValue(useBench((b) => b.readings[transition.id]));
-  const name = (id: string) => states.find((s) => s.id === id)!.name;
+  const name = (id: string) => known(states.find((s) => s.id === id)).name;
   const set = (label: string, values: Partial<Transition>) => setTransition(now(), transition.id, label, values);
   const style = transition.style ?? 'tween';
   const starts = useBench(useShallow((b) => startsOf(b.run, transition.id)));
   const alone = useBench(useShallow((b) => partOf(b.run, transition.id)));
-  const laneLayer = useBench((b) => (lane ? placed(b.document!, lane)?.layer : undefined));
+  const laneLayer = useBench((b) => (lane ? placeOf(b.document, lane)?.layer : undefined));
   const own = (transition.lanes ?? []).findIndex((l) => l.layer === lane && !l.property);
-  const laneTiming = own >= 0 ? transition.lanes![own]!.timing : null;
+  const laneTiming = own >= 0 ? known(known(transition.lanes)[own]).timing : null;
   const laneReading = own >= 0 ? reading?.lanes[own] : null;
   return (
     <>
@@ -76,7 +82,10 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
             <strong>{laneLayer.name}</strong>
             <span className="spring" />
             {laneTiming && (
-              <button className="plain" onClick={() => void attempt(setLane(now(), transition.id, laneLayer.id, { timing: null }))}>
+              <button
+                className="plain"
+                onClick={() => void attempt(setLane(now(), transition.id, laneLayer.id, { timing: null }))}
+              >
                 as the transition
               </button>
             )}
@@ -93,7 +102,12 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
           />
         </>
       ) : (
-        <TimingEditor timing={transition.timing} reading={reading} starts={starts} commit={(timing: Timing) => make(set('Timing', { timing }))} />
+        <TimingEditor
+          timing={transition.timing}
+          reading={reading}
+          starts={starts}
+          commit={(timing: Timing) => make(set('Timing', { timing }))}
+        />
       )}
       {style === 'tween' && <Lanes transition={transition} />}
       {!laneLayer && (
@@ -108,10 +122,18 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
             play alone
           </button>
         )}
-        <button className="plain" title="A state in the middle, with every value halfway" onClick={() => void addStateBetween(transition.id)}>
+        <button
+          className="plain"
+          title="A state in the middle, with every value halfway"
+          onClick={() => void addStateBetween(transition.id)}
+        >
           + halfway
         </button>
-        <button className="plain" title="A transition back, from the second state to the first" onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}>
+        <button
+          className="plain"
+          title="A transition back, from the second state to the first"
+          onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}
+        >
           + return
         </button>
         <span className="spring" />

@@ -4,11 +4,13 @@ import type { Transition } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
 import { attempt, chooseWays, chosenWays, useBench } from '../bench';
 import { setTransitions, type Timing } from '../edits';
+import { known } from '../../../shared/known';
 
 /** A timing that was copied, to be put into other transitions. */
 const useCopied = create<{ timing: Timing | null }>(() => ({ timing: null }));
 
-const all = (fits: (way: Transition) => boolean): string[] => (useBench.getState().document!.transitions ?? []).filter(fits).map((way) => way.id);
+const all = (fits: (way: Transition) => boolean): string[] =>
+  (useBench.getState().document.transitions ?? []).filter(fits).map((way) => way.id);
 const isTween = (way: Transition) => (way.style ?? 'tween') === 'tween';
 
 /** More transitions like this one, to set them all at once; and its timing for others. */
@@ -18,14 +20,18 @@ export function WaysBy({ last, children }: { last: Transition; children?: ReactN
   const choose = (ids: string[]) => chooseWays([...ids.filter((id) => id !== last.id), last.id]);
   const paste = () => {
     const bench = useBench.getState();
-    void attempt(setTransitions(bench.document!, chosenWays(bench), 'Pasted timing', () => ({ timing: copied! })));
+    void attempt(setTransitions(bench.document, chosenWays(bench), 'Pasted timing', () => ({ timing: known(copied) })));
   };
   return (
     <div className="ways-by" role="group" aria-label="Like this one">
       <button className="plain" onClick={() => choose(all(isTween))}>
         all tweens
       </button>
-      <button className="plain" title="All tweens along the same curve or spring" onClick={() => choose(all((way) => isTween(way) && sameCurve(way.timing, last.timing)))}>
+      <button
+        className="plain"
+        title="All tweens along the same curve or spring"
+        onClick={() => choose(all((way) => isTween(way) && sameCurve(way.timing, last.timing)))}
+      >
         all with this curve
       </button>
       <button className="plain" onClick={() => useCopied.setState({ timing: last.timing })}>

@@ -4,6 +4,7 @@ import 'culori/css';
 import { converter, formatHex, formatHex8, parse, toGamut } from 'culori/fn';
 import type { Piece } from '../../../api/contract';
 import { walk } from '../tree';
+import { known } from '../../../shared/known';
 
 export type Space = 'hsl' | 'oklch';
 
@@ -46,7 +47,7 @@ export function coordinatesOf(text: string, space: Space, before?: Coordinates):
   if (!colour) return null;
   const found = converter(space)(colour) as unknown as Record<string, number | undefined>;
   const numbers = KEYS[space].map((key, i) => {
-    const { factor, step } = AXES[space][i]!;
+    const { factor, step } = known(AXES[space][i]);
     const value = found[key];
     return Number(tidy(value === undefined ? (before?.numbers[i] ?? 0) : value * factor, step).toFixed(4));
   });
@@ -57,16 +58,18 @@ const shownOf = toGamut('rgb', 'oklch');
 
 /** As hex, which every hand-off can say; what screens cannot show loses chroma (CSS Color Level 4, section 13). */
 export function colourText({ numbers, alpha }: Coordinates, space: Space): string {
-  const parts = Object.fromEntries(KEYS[space].map((key, i) => [key, numbers[i]! / AXES[space][i]!.factor]));
+  const parts = Object.fromEntries(
+    KEYS[space].map((key, i) => [key, known(numbers[i]) / known(AXES[space][i]).factor]),
+  );
   const colour = shownOf({ mode: space, ...parts, alpha } as never);
-  return alpha < 1 ? formatHex8(colour)! : formatHex(colour)!;
+  return alpha < 1 ? formatHex8(colour) : formatHex(colour);
 }
 
 /** Stops of a CSS gradient that shows what moving along an axis does. */
 export function alongAxis(at: Coordinates, space: Space, axis: number): string {
   const stops = Array.from({ length: 13 }, (_, i) => {
     const numbers = [...at.numbers] as [number, number, number];
-    numbers[axis] = (AXES[space][axis]!.most * i) / 12;
+    numbers[axis] = (known(AXES[space][axis]).most * i) / 12;
     return colourText({ numbers, alpha: 1 }, space);
   });
   return `linear-gradient(90deg, ${stops.join(', ')})`;
@@ -85,5 +88,8 @@ export function documentColours(piece: Piece): string[] {
   for (const { layer } of walk(piece.layers ?? [])) read({ ...layer, layers: null });
   for (const state of piece.states) read(state.changes ?? {});
   read(piece.ground);
-  return [...count].sort((a, b) => b[1] - a[1]).slice(0, MOST).map(([colour]) => colour);
+  return [...count]
+    .sort((a, b) => b[1] - a[1])
+    .slice(0, MOST)
+    .map(([colour]) => colour);
 }

@@ -21,12 +21,23 @@ export function Arrange({ count }: { count: number }) {
   return (
     <div className="arrange" role="group" aria-label="Line up">
       {LINES.map(([line, ...drawing]) => (
-        <button key={line} aria-label={`Line up: ${line}`} title={`Line up with ${whom}: ${line}`} onClick={() => void align(line)}>
+        <button
+          key={line}
+          aria-label={`Line up: ${line}`}
+          title={`Line up with ${whom}: ${line}`}
+          onClick={() => void align(line)}
+        >
           <Drawing drawing={drawing} />
         </button>
       ))}
       {GAPS.map(([axis, ...drawing]) => (
-        <button key={axis} disabled={count < 3} aria-label={`Even gaps ${axis}`} title={count < 3 ? 'Even gaps need three layers' : `Even gaps ${axis}`} onClick={() => void distribute(axis)}>
+        <button
+          key={axis}
+          disabled={count < 3}
+          aria-label={`Even gaps ${axis}`}
+          title={count < 3 ? 'Even gaps need three layers' : `Even gaps ${axis}`}
+          onClick={() => void distribute(axis)}
+        >
           <Drawing drawing={drawing} />
         </button>
       ))}

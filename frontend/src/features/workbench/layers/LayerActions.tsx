@@ -2,6 +2,7 @@ import * as actions from '../actions';
 import { attempt, useBench } from '../bench';
 import { namesOf, setFixed } from '../edits';
 import { placed } from '../tree';
+import { lastOf } from '../../../shared/known';
 
 interface Props {
   ids: readonly string[];
@@ -10,20 +11,31 @@ interface Props {
 
 /** What can be done to the chosen layers. */
 export function LayerActions({ ids, rename }: Props) {
-  const piece = useBench((b) => b.document!);
+  const piece = useBench((b) => b.document);
   const pose = useBench((b) => b.poses[b.state]);
-  const found = ids.map((id) => placed(piece, id)!);
-  const { layer, index, siblings } = found.at(-1)!;
+  const found = ids.map((id) => placed(piece, id));
+  const { layer, index, siblings } = lastOf(found);
   const alone = ids.length === 1;
   const locked = found.every((p) => p.layer.locked);
   const seen = ids.every((id) => pose?.[id]?.visible);
-  const shape = alone && (layer.kind === 'rectangle' || layer.kind === 'ellipse' || layer.kind === 'path') ? layer : null;
+  const shape =
+    alone && (layer.kind === 'rectangle' || layer.kind === 'ellipse' || layer.kind === 'path') ? layer : null;
   return (
     <div className="layer-actions" role="group" aria-label={`Actions for ${namesOf(piece, ids)}`}>
-      <button className="plain" disabled={!alone || index === siblings.length - 1} title="Further up in the picture (Alt ↑)" onClick={() => void actions.order(1)}>
+      <button
+        className="plain"
+        disabled={!alone || index === siblings.length - 1}
+        title="Further up in the picture (Alt ↑)"
+        onClick={() => void actions.order(1)}
+      >
         raise
       </button>
-      <button className="plain" disabled={!alone || index === 0} title="Further down in the picture (Alt ↓)" onClick={() => void actions.order(-1)}>
+      <button
+        className="plain"
+        disabled={!alone || index === 0}
+        title="Further down in the picture (Alt ↓)"
+        onClick={() => void actions.order(-1)}
+      >
         lower
       </button>
       <button className="plain" title="T" onClick={() => void actions.duplicate()}>
@@ -38,7 +50,11 @@ export function LayerActions({ ids, rename }: Props) {
         </button>
       )}
       {shape && (
-        <button className="plain" title="What stands above it in its group is seen only inside its outline" onClick={() => void attempt(setFixed(piece, layer.id, 'mask', !shape.mask))}>
+        <button
+          className="plain"
+          title="What stands above it in its group is seen only inside its outline"
+          onClick={() => void attempt(setFixed(piece, layer.id, 'mask', !shape.mask))}
+        >
           {shape.mask ? 'no mask' : 'as mask'}
         </button>
       )}

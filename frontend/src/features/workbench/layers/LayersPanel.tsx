@@ -14,16 +14,23 @@ import { Arrange } from './Arrange';
 import { KindIcon } from './icons';
 import { LayerActions } from './LayerActions';
 import { LookFields } from './LookFields';
+import { known } from '../../../shared/known';
 
 const KINDS: Drawn[] = ['rectangle', 'ellipse', 'text', 'group'];
 
 export function LayersPanel() {
-  const layers = useBench((b) => b.document!.layers);
+  const layers = useBench((b) => b.document.layers);
   const chosen = useBench(useShallow(chosenLayers));
   const pose = useBench((b) => b.poses[b.state]);
   const [renaming, setRenaming] = useState<string | null>(null);
   const [open, setOpen] = useState<Record<string, boolean>>({});
-  const around = new Set(chosen.flatMap((id) => chainTo(layers ?? [], id).slice(0, -1).map((l) => l.id)));
+  const around = new Set(
+    chosen.flatMap((id) =>
+      chainTo(layers ?? [], id)
+        .slice(0, -1)
+        .map((l) => l.id),
+    ),
+  );
   // Outer groups stand open, inner ones until they are wanted.
   const isOpen = ({ layer, depth }: Placed) => around.has(layer.id) || (open[layer.id] ?? depth === 0);
   const rows = shownRows(fromTheTop(layers ?? []), isOpen);
@@ -52,9 +59,18 @@ export function LayersPanel() {
           const { layer, depth } = row;
           const hidden = pose?.[layer.id]?.visible === false;
           return (
-            <li key={layer.id} className={chosen.includes(layer.id) ? 'chosen' : ''} style={{ paddingLeft: 4 + depth * 13 }}>
+            <li
+              key={layer.id}
+              className={chosen.includes(layer.id) ? 'chosen' : ''}
+              style={{ paddingLeft: 4 + depth * 13 }}
+            >
               {layer.kind === 'group' && (layer.layers ?? []).length > 0 ? (
-                <button className="plain fold" aria-label={`${isOpen(row) ? 'Fold' : 'Unfold'} ${layer.name}`} aria-expanded={isOpen(row)} onClick={() => setOpen({ ...open, [layer.id]: !isOpen(row) })}>
+                <button
+                  className="plain fold"
+                  aria-label={`${isOpen(row) ? 'Fold' : 'Unfold'} ${layer.name}`}
+                  aria-expanded={isOpen(row)}
+                  onClick={() => setOpen({ ...open, [layer.id]: !isOpen(row) })}
+                >
                   <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden="true">
                     <path d={isOpen(row) ? 'M0 2h8L4 7Z' : 'M2 0v8l5-4Z'} />
                   </svg>
@@ -63,13 +79,22 @@ export function LayersPanel() {
                 <span className="fold" />
               )}
               {renaming === layer.id ? (
-                <NameField value={layer.name} label="Name of the layer" commit={(name) => make(renameLayer(useBench.getState().document!, layer.id, name))} close={() => setRenaming(null)} />
+                <NameField
+                  value={layer.name}
+                  label="Name of the layer"
+                  commit={(name) => make(renameLayer(useBench.getState().document, layer.id, name))}
+                  close={() => setRenaming(null)}
+                />
               ) : (
                 <button
                   className={hidden ? 'layer-row hidden' : 'layer-row'}
                   data-row={layer.id}
                   aria-pressed={chosen.includes(layer.id)}
-                  onClick={(event) => (event.shiftKey || event.ctrlKey ? chooseAlso(layer.id) : choose({ layer: layer.id, transition: null }))}
+                  onClick={(event) =>
+                    event.shiftKey || event.ctrlKey
+                      ? chooseAlso(layer.id)
+                      : choose({ layer: layer.id, transition: null })
+                  }
                   onDoubleClick={() => setRenaming(layer.id)}
                   onKeyDown={(event) => onKey(event, index, layer.id)}
                 >
@@ -77,20 +102,40 @@ export function LayersPanel() {
                   <span>{layer.name}</span>
                 </button>
               )}
-              {'mask' in layer && layer.mask && <span className="locked" title="Cuts what stands above it in its group">mask</span>}
-              {hidden && <span className="locked" title="Not seen in this state">hidden</span>}
-              {layer.locked && <span className="locked" title="Locked: not caught by the pointer">locked</span>}
+              {'mask' in layer && layer.mask && (
+                <span className="locked" title="Cuts what stands above it in its group">
+                  mask
+                </span>
+              )}
+              {hidden && (
+                <span className="locked" title="Not seen in this state">
+                  hidden
+                </span>
+              )}
+              {layer.locked && (
+                <span className="locked" title="Locked: not caught by the pointer">
+                  locked
+                </span>
+              )}
             </li>
           );
         })}
       </ul>
-      {!rows.length && <p className="hint">Nothing here yet. Start with “+ add”, or drop a drawing or a picture here; then give each state its own numbers.</p>}
+      {!rows.length && (
+        <p className="hint">
+          Nothing here yet. Start with “+ add”, or drop a drawing or a picture here; then give each state its own
+          numbers.
+        </p>
+      )}
       {chosen.length > 0 && <LayerActions ids={chosen} rename={setRenaming} />}
       {chosen.length > 0 && <Arrange count={chosen.length} />}
       <LookFields />
     </aside>
   );
 }
+
+/** The keys go into the menu, not into the page. */
+const KEYS_INSIDE = { autoFocus: true };
 
 function AddMenu() {
   const [open, setOpen] = useState(false);
@@ -103,17 +148,48 @@ function AddMenu() {
   };
   const items = [
     ...KINDS.map((kind) => ({ key: kind, label: kind, icon: <KindIcon kind={kind} />, onClick: () => void add(kind) })),
-    { key: 'path', label: 'outline, drawn', icon: <KindIcon kind="path" />, onClick: () => look({ tool: 'pen', points: null }) },
-    { key: 'line', label: 'line, drawn', icon: <KindIcon kind="path" />, onClick: () => look({ tool: 'line', points: null }) },
+    {
+      key: 'path',
+      label: 'outline, drawn',
+      icon: <KindIcon kind="path" />,
+      onClick: () => look({ tool: 'pen', points: null }),
+    },
+    {
+      key: 'line',
+      label: 'line, drawn',
+      icon: <KindIcon kind="path" />,
+      onClick: () => look({ tool: 'line', points: null }),
+    },
     { type: 'divider' as const },
-    { key: 'file', label: 'picture or SVG…', icon: <KindIcon kind="picture" />, onClick: () => file.current!.click() },
+    {
+      key: 'file',
+      label: 'picture or SVG…',
+      icon: <KindIcon kind="picture" />,
+      onClick: () => known(file.current).click(),
+    },
   ];
   return (
     <>
-      <Dropdown trigger={['click']} open={open} onOpenChange={setOpen} autoFocus destroyOnHidden menu={{ items }}>
-        <button className="plain" title="Add a layer (A)">+ add</button>
+      <Dropdown
+        trigger={['click']}
+        open={open}
+        onOpenChange={setOpen}
+        destroyOnHidden
+        {...KEYS_INSIDE}
+        menu={{ items }}
+      >
+        <button className="plain" title="Add a layer (A)">
+          + add
+        </button>
       </Dropdown>
-      <input ref={file} type="file" hidden accept=".svg,image/svg+xml,image/png,image/jpeg,image/webp" aria-label="Picture or SVG file" onChange={(event) => void take(event.target)} />
+      <input
+        ref={file}
+        type="file"
+        hidden
+        accept=".svg,image/svg+xml,image/png,image/jpeg,image/webp"
+        aria-label="Picture or SVG file"
+        onChange={(event) => void take(event.target)}
+      />
     </>
   );
 }

@@ -7,6 +7,7 @@ import { chosenLayers, make, useBench, type Bench } from '../bench';
 import { commonOf } from '../chosenLooks';
 import { namesOf } from '../edits';
 import { looksEdit } from '../looks';
+import { firstOf, known } from '../../../shared/known';
 
 const SHORT: [string, string, string, number][] = [
   ['x', 'x', '', 1],
@@ -19,7 +20,16 @@ const SHORT: [string, string, string, number][] = [
 
 /** The numbers of the chosen layers in the state that is being posed. */
 export function LookFields() {
-  const shown = useBench(useShallow(({ document, layer, others, state, scope, poses }) => ({ document, layer, others, state, scope, poses })));
+  const shown = useBench(
+    useShallow(({ document, layer, others, state, scope, poses }) => ({
+      document,
+      layer,
+      others,
+      state,
+      scope,
+      poses,
+    })),
+  );
   return <Fields {...useDeferredValue(shown)} />;
 }
 
@@ -27,13 +37,14 @@ type Shown = Pick<Bench, 'document' | 'layer' | 'others' | 'state' | 'scope' | '
 
 const Fields = memo(function Fields({ document: piece, layer, others, state: stateId, scope, poses }: Shown) {
   const ids = chosenLayers({ layer, others });
-  const index = piece!.states.findIndex((s) => s.id === stateId);
-  const state = piece!.states[index]!;
-  const common = new Map(commonOf(piece!, poses[stateId] ?? {}, ids).map((row) => [row.property.name, row]));
+  const index = piece.states.findIndex((s) => s.id === stateId);
+  const state = known(piece.states[index]);
+  const common = new Map(commonOf(piece, poses[stateId] ?? {}, ids).map((row) => [row.property.name, row]));
   if (!common.size) return null;
-  const before = index > 0 ? piece!.states[index - 1] : undefined;
-  const names = namesOf(piece!, ids);
-  const commit = (name: string) => (value: Value) => make(looksEdit(Object.fromEntries(ids.map((id) => [id, { [name]: value }]))));
+  const before = index > 0 ? piece.states[index - 1] : undefined;
+  const names = namesOf(piece, ids);
+  const commit = (name: string) => (value: Value) =>
+    make(looksEdit(Object.fromEntries(ids.map((id) => [id, { [name]: value }]))));
   return (
     <section className="look-fields" aria-label={`${names} in ${state.name}`}>
       <h3>
@@ -41,19 +52,42 @@ const Fields = memo(function Fields({ document: piece, layer, others, state: sta
       </h3>
       <div className="pairs">
         {SHORT.map(([name, label, unit, step]) => (
-          <NumberField key={`${ids.join()}${stateId}${name}`} label={label} name={name} unit={unit} step={step} value={Number(common.get(name)!.value)} mixed={common.get(name)!.mixed} commit={commit(name)} />
+          <NumberField
+            key={`${ids.join()}${stateId}${name}`}
+            label={label}
+            name={name}
+            unit={unit}
+            step={step}
+            value={Number(known(common.get(name)).value)}
+            mixed={known(common.get(name)).mixed}
+            commit={commit(name)}
+          />
         ))}
       </div>
-      {before && ids.length === 1 && <Difference look={poses[stateId]![ids[0]!]!} old={poses[before.id]?.[ids[0]!]} name={before.name} />}
+      {before && ids.length === 1 && (
+        <Difference
+          look={known(known(poses[stateId])[firstOf(ids)])}
+          old={poses[before.id]?.[firstOf(ids)]}
+          name={before.name}
+        />
+      )}
     </section>
   );
 });
 
-function Difference({ look, old, name }: { look: Record<string, Value>; old: Record<string, Value> | undefined; name: string }) {
+function Difference({
+  look,
+  old,
+  name,
+}: {
+  look: Record<string, Value>;
+  old: Record<string, Value> | undefined;
+  name: string;
+}) {
   const differing = SHORT.filter(([key]) => old && old[key] !== look[key]);
   if (!differing.length) return <p className="difference quiet">as in {name}</p>;
-  const [key] = differing[0]!;
-  const by = Number(look[key]) - Number(old![key]);
+  const [key] = firstOf(differing);
+  const by = Number(look[key]) - Number(known(old)[key]);
   return (
     <p className="difference">
       {key} differs from {name} by {show(by)}

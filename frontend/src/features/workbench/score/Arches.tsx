@@ -5,7 +5,7 @@ const FOOT = 34;
 
 /** What leads where; the arch that closes the loop carries the seam. */
 export function Arches({ columns, width }: { columns: readonly Column[]; width: number }) {
-  const piece = useBench((b) => b.document)!;
+  const piece = useBench((b) => b.document);
   const run = useBench((b) => b.run);
   const seam = useBench((b) => b.seam);
   const chosen = useBench((b) => b.transition);
@@ -14,7 +14,11 @@ export function Arches({ columns, width }: { columns: readonly Column[]; width: 
   return (
     <svg className="arch-lines" width={width} height={FOOT + 2} aria-hidden="true">
       {arches.map((arch) => (
-        <path key={arch.id} d={archPath(arch)} className={`${arch.closing ? 'closing' : ''} ${arch.cue} ${chosen === arch.id ? 'chosen' : ''}`} />
+        <path
+          key={arch.id}
+          d={archPath(arch)}
+          className={`${arch.closing ? 'closing' : ''} ${arch.cue} ${chosen === arch.id ? 'chosen' : ''}`}
+        />
       ))}
       {arches.map((arch) => (
         <path key={arch.id} className="tip" d={`M${arch.to - 3} ${FOOT - 5}l3 5l3 -5`} />

@@ -15,7 +15,11 @@ export function CellsMenu() {
       key: 'along',
       label: 'spread along',
       disabled: !wide,
-      children: Object.entries(CURVE_PRESETS).map(([name, css]) => ({ key: name, label: name, onClick: () => void spread(css, `along ${name}`) })),
+      children: Object.entries(CURVE_PRESETS).map(([name, css]) => ({
+        key: name,
+        label: name,
+        onClick: () => void spread(css, `along ${name}`),
+      })),
     },
     { key: 'mirror', label: 'mirror, left to right', disabled: !many, onClick: () => void mirror() },
     { key: 'clear', label: 'back to the base', onClick: () => void clear() },
@@ -24,7 +28,11 @@ export function CellsMenu() {
   ];
   return (
     <Dropdown trigger={['click']} disabled={!block} menu={{ items }}>
-      <button className="plain" disabled={!block} title={block ? 'The chosen cells' : 'Choose a cell first; Shift and click chooses a block'}>
+      <button
+        className="plain"
+        disabled={!block}
+        title={block ? 'The chosen cells' : 'Choose a cell first; Shift and click chooses a block'}
+      >
         cells…
       </button>
     </Dropdown>

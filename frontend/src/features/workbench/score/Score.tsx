@@ -15,15 +15,20 @@ import './score.css';
 import { ScoreFoot } from './ScoreFoot';
 import { ScoreRow } from './ScoreRow';
 import { ROW_H, useWindow } from './useWindow';
+import { known } from '../../../shared/known';
 
 const shownRows = lastResult(rowsOf);
 
 /** The sheet: states as columns, the ways between them, and what changes as rows. */
 export function Score() {
   // Keys, compared one by one: an edit of a number leaves rows and columns as they are.
-  const columnIds = useBench(useShallow((b) => columnKeys(b.document!)));
+  const columnIds = useBench(useShallow((b) => columnKeys(b.document)));
   const filter = useView((v) => v.rows);
-  const rows = useBench(useShallow((b) => shownRows(b.document!, b.poses, b.askedRows, filter, filter === 'chosen' ? chosenLayers(b).join() : '')));
+  const rows = useBench(
+    useShallow((b) =>
+      shownRows(b.document, b.poses, b.askedRows, filter, filter === 'chosen' ? chosenLayers(b).join() : ''),
+    ),
+  );
   const columns = useMemo(() => columnsOf(columnIds), [columnIds]);
   const width = columns.reduce((sum, c) => sum + c.width, 0);
   const scroller = useRef<HTMLDivElement>(null);
@@ -52,20 +57,38 @@ export function Score() {
               <tr>
                 <Corner rows={rows.length} />
                 {columns.map((c) =>
-                  c.kind === 'state' ? <StateHead key={c.id} id={c.id} /> : c.kind === 'way' ? <WayHead key={c.id} id={c.id} /> : <GapHead key={c.id} between={c.id} />,
+                  c.kind === 'state' ? (
+                    <StateHead key={c.id} id={c.id} />
+                  ) : c.kind === 'way' ? (
+                    <WayHead key={c.id} id={c.id} />
+                  ) : (
+                    <GapHead key={c.id} between={c.id} />
+                  ),
                 )}
               </tr>
             </thead>
             <tbody>
               <Spacer rows={from} />
               {rows.slice(from, to).map((row, at) => (
-                <ScoreRow key={row} row={row} index={from + at} first={at === 0 || rowOf(rows[from + at - 1]!)[0] !== rowOf(row)[0]} columns={columns} />
+                <ScoreRow
+                  key={row}
+                  row={row}
+                  index={from + at}
+                  first={at === 0 || rowOf(known(rows[from + at - 1]))[0] !== rowOf(row)[0]}
+                  columns={columns}
+                />
               ))}
               <Spacer rows={rows.length - to} />
             </tbody>
           </table>
         </DndContext>
-        {!rows.length && <p className="hint">{filter === 'chosen' ? 'Choose a layer, and all its properties appear here.' : 'No state differs from another yet. Choose a state, move a layer, and its row appears here.'}</p>}
+        {!rows.length && (
+          <p className="hint">
+            {filter === 'chosen'
+              ? 'Choose a layer, and all its properties appear here.'
+              : 'No state differs from another yet. Choose a state, move a layer, and its row appears here.'}
+          </p>
+        )}
       </div>
       <ScoreFoot />
     </section>
@@ -79,7 +102,7 @@ const FILTERS: { value: RowFilter; label: string; title: string }[] = [
 ];
 
 function Corner({ rows }: { rows: number }) {
-  const layers = useBench((b) => b.document!.layers);
+  const layers = useBench((b) => b.document.layers);
   const total = useMemo(() => countProperties(layers ?? []), [layers]);
   return (
     <th className="corner">
@@ -97,7 +120,13 @@ function RowFilterSwitch() {
     <th className="corner">
       <span className="row-filter" role="group" aria-label="Rows">
         {FILTERS.map(({ value, label, title }) => (
-          <button key={value} className="plain" aria-pressed={filter === value} title={title} onClick={() => look({ rows: value })}>
+          <button
+            key={value}
+            className="plain"
+            aria-pressed={filter === value}
+            title={title}
+            onClick={() => look({ rows: value })}
+          >
             {label}
           </button>
         ))}
@@ -114,14 +143,15 @@ function Spacer({ rows }: { rows: number }) {
 /** A state dropped on another takes its place. */
 function reorder({ active, over }: DragEndEvent): void {
   const { document: piece } = useBench.getState();
-  const place = (id: unknown) => piece!.states.findIndex((s) => s.id === id);
-  if (over && over.id !== active.id) void attempt(moveState(piece!, String(active.id), place(over.id) - place(active.id)));
+  const place = (id: unknown) => piece.states.findIndex((s) => s.id === id);
+  if (over && over.id !== active.id)
+    void attempt(moveState(piece, String(active.id), place(over.id) - place(active.id)));
 }
 
 /** Blocks of cells, from here and from spreadsheets; a single value is the field's own affair. */
 function useClipboard(scroller: RefObject<HTMLElement | null>): void {
   useEffect(() => {
-    const element = scroller.current!;
+    const element = known(scroller.current);
     const copy = (event: ClipboardEvent) => {
       const { block } = useBlock.getState();
       const text = block && isMany(block) ? copyText() : null;

@@ -9,6 +9,7 @@ import { propertyNamed } from '../tree';
 import { beginBlock, extendBlock, isIn, isMany, useBlock, type Place } from './block';
 import { FieldFault } from '../../../shared/ui/FieldFault';
 import { clear, shown } from './blockActions';
+import { known } from '../../../shared/known';
 
 /** Set in this state, rather than taken from the base. */
 export const OWN = 1;
@@ -29,9 +30,15 @@ interface Props {
 }
 
 /** Down or up by Enter, as in a sheet; Tab goes to the right by itself. */
-const goTo = (row: number, column: number) => document.querySelector<HTMLInputElement>(`[data-cell="${row},${column}"]`)?.focus();
+const goTo = (row: number, column: number) =>
+  document.querySelector<HTMLInputElement>(`[data-cell="${row},${column}"]`)?.focus();
 
-const BLOCK_ARROWS: Record<string, [number, number]> = { ArrowUp: [-1, 0], ArrowDown: [1, 0], ArrowLeft: [0, -1], ArrowRight: [0, 1] };
+const BLOCK_ARROWS: Record<string, [number, number]> = {
+  ArrowUp: [-1, 0],
+  ArrowDown: [1, 0],
+  ArrowLeft: [0, -1],
+  ArrowRight: [0, 1],
+};
 
 /** Whether the cell is where a block was begun: it stays so while the block is drawn. */
 const holdsFocus = ([row, column]: Place) => {
@@ -54,7 +61,7 @@ function blockKey(event: KeyboardEvent, here: Place): boolean {
 /** To the next row, or to the next column of a state. */
 function extendTo([row, column]: Place, [down, across]: [number, number]): void {
   let at = column + across;
-  while (across && shown.columns[at] && shown.columns[at]!.kind !== 'state') at += across;
+  while (across && shown.columns[at] && known(shown.columns[at]).kind !== 'state') at += across;
   const next = row + down;
   if (shown.columns[at] && shown.rows[next] !== undefined) extendBlock([next, at]);
 }
@@ -72,7 +79,11 @@ export const ScoreCell = memo(function ScoreCell({ layer, property, state, value
     parse: (text) => (text.trim() === '' ? { value: '' } : parseValue(info, text)),
     commit: (next) => {
       const { document: piece } = useBench.getState();
-      return make(next === '' ? clearValue(piece!, state, layer, property) : setValues(piece!, state, layer, { [property]: next }, 'state'));
+      return make(
+        next === ''
+          ? clearValue(piece, state, layer, property)
+          : setValues(piece, state, layer, { [property]: next }, 'state'),
+      );
     },
     nudge: numeric ? (v, steps) => nudgeBy(info.unit === '' ? 0.05 : 1)(Number(v), steps) : undefined,
     onEnter: (back) => goTo(row + (back ? -1 : 1), column),
@@ -85,7 +96,13 @@ export const ScoreCell = memo(function ScoreCell({ layer, property, state, value
       {swatch && !resting && <span className="swatch" style={{ background: swatch }} />}
       <input
         {...typed.input}
-        value={resting ? '·' : focused || typed.fault || typeof value !== 'number' ? typed.input.value : valueText(value, info.unit)}
+        value={
+          resting
+            ? '·'
+            : focused || typed.fault || typeof value !== 'number'
+              ? typed.input.value
+              : valueText(value, info.unit)
+        }
         className={numeric ? '' : swatch ? 'colour' : 'words'}
         readOnly={!isTyped(info)}
         data-cell={`${row},${column}`}

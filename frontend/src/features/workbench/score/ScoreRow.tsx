@@ -19,7 +19,7 @@ interface Props {
 export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: Props) {
   const [layer, property] = rowOf(row);
   const chosen = useBench((b) => b.layer === layer);
-  const name = useBench((b) => (first ? labelOf(b.document!, layer) : ''));
+  const name = useBench((b) => (first ? labelOf(b.document, layer) : ''));
   // One look at the bench for the whole row, in plain values: thousands of cells that look by themselves are slow.
   const shown = useBench(useShallow((b) => readRow(b, layer, property, columns)));
   return (
@@ -34,7 +34,16 @@ export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: P
         const [a, b, c] = shown.slice(at * 3, at * 3 + 3);
         if (column.kind === 'gap' || a === undefined) return <td key={column.id} />;
         return column.kind === 'state' ? (
-          <ScoreCell key={column.id} column={at} row={index} layer={layer} property={property} state={column.id} value={a} look={Number(b)} />
+          <ScoreCell
+            key={column.id}
+            column={at}
+            row={index}
+            layer={layer}
+            property={property}
+            state={column.id}
+            value={a}
+            look={Number(b)}
+          />
         ) : (
           <WayCell key={column.id} transition={column.id} start={Number(a)} end={Number(b)} length={Number(c)} />
         );
@@ -53,7 +62,7 @@ function readRow(bench: Bench, layer: string, property: string, columns: readonl
     }
     if (kind === 'gap') return [undefined, undefined, undefined];
     const value = bench.poses[id]?.[layer]?.[property];
-    const own = ownValues(bench.document!).has(`${id}/${layer}/${property}`);
+    const own = ownValues(bench.document).has(`${id}/${layer}/${property}`);
     const look = (own ? OWN : 0) | (sameValue(value, before) ? SAME : 0) | (bench.state === id ? POSED : 0);
     before = value;
     return [value, look, undefined];
@@ -65,7 +74,9 @@ const ownValues = lastResult(
   (document: Piece) =>
     new Set(
       document.states.flatMap((state) =>
-        Object.entries(state.changes ?? {}).flatMap(([layer, look]) => Object.keys(look).map((name) => `${state.id}/${layer}/${name}`)),
+        Object.entries(state.changes ?? {}).flatMap(([layer, look]) =>
+          Object.keys(look).map((name) => `${state.id}/${layer}/${name}`),
+        ),
       ),
     ),
 );
@@ -83,11 +94,18 @@ const WayCell = memo(function WayCell({ transition, start, end, length }: WayPro
   const chosen = useBench((b) => b.transition === transition || b.alsoWays.includes(transition));
   const share = 84 / Math.max(length, 1);
   return (
-    <td className={`way${chosen ? ' chosen' : ''}`} onClick={() => choose({ transition, lane: null })} title={start >= 0 ? `${start} to ${end} ms` : undefined}>
+    <td
+      className={`way${chosen ? ' chosen' : ''}`}
+      onClick={() => choose({ transition, lane: null })}
+      title={start >= 0 ? `${start} to ${end} ms` : undefined}
+    >
       {start < 0 ? (
         <span className="still" />
       ) : end > start ? (
-        <span className="bar" style={{ left: `${8 + start * share}%`, width: `${Math.max((end - start) * share, 2)}%` }} />
+        <span
+          className="bar"
+          style={{ left: `${8 + start * share}%`, width: `${Math.max((end - start) * share, 2)}%` }}
+        />
       ) : (
         <span className="cut-mark" />
       )}

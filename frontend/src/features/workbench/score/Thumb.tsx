@@ -12,7 +12,7 @@ const AGAIN_MS = 1500;
 
 /** A state in small, drawn by the server: as elements, all states of a large piece would slow down each frame of the loop. */
 export function Thumb({ state }: { state: string }) {
-  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document)));
   const pose = useBench((b) => b.poses[state]);
   const [address, setAddress] = useState<string | null>(null);
   const { width, height } = picture;

@@ -13,13 +13,19 @@ interface Block {
 export const useBlock = create<{ block: Block | null }>(() => ({ block: null }));
 
 export const beginBlock = (from: Place): void => useBlock.setState({ block: { from, to: from } });
-export const extendBlock = (to: Place): void => useBlock.setState(({ block }) => ({ block: { from: block?.from ?? to, to } }));
+export const extendBlock = (to: Place): void =>
+  useBlock.setState(({ block }) => ({ block: { from: block?.from ?? to, to } }));
 export const forgetBlock = (): void => useBlock.setState({ block: null });
 
 export const isMany = ({ from, to }: Block): boolean => from[0] !== to[0] || from[1] !== to[1];
 
 export function edgesOf({ from, to }: Block) {
-  return { top: Math.min(from[0], to[0]), bottom: Math.max(from[0], to[0]), left: Math.min(from[1], to[1]), right: Math.max(from[1], to[1]) };
+  return {
+    top: Math.min(from[0], to[0]),
+    bottom: Math.max(from[0], to[0]),
+    left: Math.min(from[1], to[1]),
+    right: Math.max(from[1], to[1]),
+  };
 }
 
 /** Whether a cell lies in a block of several. */

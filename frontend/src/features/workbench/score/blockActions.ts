@@ -5,6 +5,7 @@ import * as edits from '../edits';
 import type { RowKey } from '../tree';
 import { edgesOf, useBlock } from './block';
 import type { Column } from './columns';
+import { firstOf, lastOf } from '../../../shared/known';
 
 /** What the score shows at present; kept by the score for those who act on it. */
 export const shown: { rows: readonly RowKey[]; columns: readonly Column[] } = { rows: [], columns: [] };
@@ -19,7 +20,7 @@ export function blockCells(onwards = false): edits.Cells | null {
   return rows.length ? { rows, states: columns.filter((c) => c.kind === 'state').map((c) => c.id) } : null;
 }
 
-const now = () => useBench.getState().document!;
+const now = () => useBench.getState().document;
 
 async function edited(make: (piece: ReturnType<typeof now>, cells: edits.Cells) => edits.Edit): Promise<void> {
   const cells = blockCells();
@@ -33,7 +34,15 @@ export const mirror = () => edited(edits.mirrorCells);
 export async function fill(): Promise<void> {
   const cells = blockCells();
   if (!cells) return;
-  const states = cells.states.length > 1 ? cells.states : [cells.states[0]!, ...now().states.map((s) => s.id).filter((id) => id !== cells.states[0])];
+  const states =
+    cells.states.length > 1
+      ? cells.states
+      : [
+          firstOf(cells.states),
+          ...now()
+            .states.map((s) => s.id)
+            .filter((id) => id !== cells.states[0]),
+        ];
   await attempt(edits.fillAcross(now(), { ...cells, states }));
 }
 
@@ -42,7 +51,7 @@ export async function spread(easing: string, along: string): Promise<void> {
   const cells = blockCells();
   if (!cells || cells.states.length < 3) return;
   try {
-    const [from, to] = [cells.states[0]!, cells.states.at(-1)!];
+    const [from, to] = [firstOf(cells.states), lastOf(cells.states)];
     const { steps } = await api.between(now().id, { from, to, count: cells.states.length - 2, easing });
     await attempt(edits.spreadCells(now(), cells, steps, along));
   } catch (error) {

@@ -21,7 +21,7 @@ const WIDTHS = { state: STATE_W, way: WAY_W, gap: 34 };
 export function columnKeys(piece: Piece): ColumnKey[] {
   return piece.states.flatMap((state, index): ColumnKey[] => {
     const leaving = (piece.transitions ?? []).filter((t) => t.from === state.id);
-    const next = piece.states[index + 1] ?? piece.states[0]!;
+    const next = piece.states[index + 1] ?? piece.states[0];
     const gap: ColumnKey[] = !leaving.length && next.id !== state.id ? [`gap ${state.id}>${next.id}`] : [];
     return [`state ${state.id}`, ...leaving.map((t): ColumnKey => `way ${t.id}`), ...gap];
   });
@@ -63,6 +63,8 @@ export const seamText = (seam: Seam): string => `loops · seam ${jumpText(seam)}
 /** By what a loop jumps where it closes: a way, a colour, or something that only a picture shows. */
 export function jumpText({ open, px, colour }: Seam): string {
   if (!open) return '0.0 px';
-  const parts = [px >= 0.05 && `${px.toFixed(1)} px`, colour >= 0.005 && `${colour.toFixed(2)} in colour`].filter(Boolean);
+  const parts = [px >= 0.05 && `${px.toFixed(1)} px`, colour >= 0.005 && `${colour.toFixed(2)} in colour`].filter(
+    Boolean,
+  );
   return parts.join(' and ') || 'in how it looks';
 }

@@ -6,16 +6,21 @@ import { attempt, choose, chooseWayAlso, make, useBench } from '../bench';
 import { addTransition, renameState } from '../edits';
 import { NameField } from '../Rename';
 import { Thumb } from './Thumb';
+import { known } from '../../../shared/known';
 
 export const StateHead = memo(function StateHead({ id }: { id: string }) {
   const chosen = useBench((b) => b.state === id);
-  const name = useBench((b) => b.document!.states.find((s) => s.id === id)?.name ?? '');
+  const name = useBench((b) => b.document.states.find((s) => s.id === id)?.name ?? '');
   const [renaming, setRenaming] = useState(false);
   const { setNodeRef: dropRef, isOver } = useDroppable({ id });
   const { setNodeRef, listeners, isDragging } = useDraggable({ id });
-  const starts = useBench((b) => b.document!.start === id);
+  const starts = useBench((b) => b.document.start === id);
   return (
-    <th ref={dropRef} className={`state-head${chosen ? ' chosen' : ''}${isDragging ? ' dragged' : ''}${isOver && !isDragging ? ' met' : ''}`} scope="col">
+    <th
+      ref={dropRef}
+      className={`state-head${chosen ? ' chosen' : ''}${isDragging ? ' dragged' : ''}${isOver && !isDragging ? ' met' : ''}`}
+      scope="col"
+    >
       <button
         ref={setNodeRef}
         {...listeners}
@@ -32,7 +37,14 @@ export const StateHead = memo(function StateHead({ id }: { id: string }) {
           {name}
         </span>
       </button>
-      {renaming && <NameField value={name} label="Name of the state" commit={(next) => make(renameState(useBench.getState().document!, id, next))} close={() => setRenaming(false)} />}
+      {renaming && (
+        <NameField
+          value={name}
+          label="Name of the state"
+          commit={(next) => make(renameState(useBench.getState().document, id, next))}
+          close={() => setRenaming(false)}
+        />
+      )}
     </th>
   );
 });
@@ -54,20 +66,27 @@ function onStateKey(event: KeyboardEvent, id: string, rename: () => void): void 
 
 /** What sets it off, in a word or two. */
 function whenOf({ cue, hold_ms, early_ms }: Transition): string {
-  if ((cue ?? 'hold') !== 'hold') return cue!;
+  if ((cue ?? 'hold') !== 'hold') return known(cue);
   return early_ms ? `early ${early_ms}` : `hold ${hold_ms ?? 0}`;
 }
 
 export const WayHead = memo(function WayHead({ id }: { id: string }) {
-  const transition = useBench((b) => b.document!.transitions?.find((t) => t.id === id));
+  const transition = useBench((b) => b.document.transitions?.find((t) => t.id === id));
   const chosen = useBench((b) => b.transition === id || b.alsoWays.includes(id));
   const reading = useBench((b) => b.readings[id]);
   if (!transition) return <th />;
   const cut = transition.style === 'cut';
   return (
     <th className={`way-head${chosen ? ' chosen' : ''}`} scope="col">
-      <button aria-pressed={chosen} data-transition={transition.id} title="Shift and click takes several" onClick={(event) => (event.shiftKey ? chooseWayAlso(id) : choose({ transition: id, lane: null }))}>
-        <span className="unseen">Transition {transition.from} to {transition.to}, </span>
+      <button
+        aria-pressed={chosen}
+        data-transition={transition.id}
+        title="Shift and click takes several"
+        onClick={(event) => (event.shiftKey ? chooseWayAlso(id) : choose({ transition: id, lane: null }))}
+      >
+        <span className="unseen">
+          Transition {transition.from} to {transition.to},{' '}
+        </span>
         <span className="hold">{whenOf(transition)}</span>
         <svg width="40" height="26" viewBox="-1 -5 42 34" aria-hidden="true" className={cut ? 'cut' : ''}>
           {cut ? <path d="M0 27H20V1H40" /> : reading && <path d={curvePath(reading, 40, 26)} />}
@@ -80,20 +99,27 @@ export const WayHead = memo(function WayHead({ id }: { id: string }) {
 
 /** SVG path data of a curve in a box of this size, progress 0 at its foot and 1 at its top. */
 export function curvePath(reading: Pick<TransitionReading, 'curve'>, width: number, height: number): string {
-  return reading.curve.map(([u, p], i) => `${i ? 'L' : 'M'}${(u * width).toFixed(1)} ${(height * (1 - p) + 1).toFixed(1)}`).join('');
+  return reading.curve
+    .map(([u, p], i) => `${i ? 'L' : 'M'}${(u * width).toFixed(1)} ${(height * (1 - p) + 1).toFixed(1)}`)
+    .join('');
 }
 
 export function GapHead({ between }: { between: string }) {
   const [from, to] = between.split('>') as [string, string];
-  const name = useBench((b) => b.document!.states.find((s) => s.id === to)?.name);
-  const ends = useBench((b) => b.document!.states.at(-1)?.id === from);
+  const name = useBench((b) => b.document.states.find((s) => s.id === to)?.name);
+  const ends = useBench((b) => b.document.states.at(-1)?.id === from);
   const join = async () => {
-    const edit = addTransition(useBench.getState().document!, from, to);
+    const edit = addTransition(useBench.getState().document, from, to);
     if (await attempt(edit)) choose({ transition: edit.id, lane: null });
   };
   return (
     <th className="gap-head" scope="col">
-      <button className="plain" title={`Add a transition to ${name}`} aria-label={`Add a transition to ${name}`} onClick={() => void join()}>
+      <button
+        className="plain"
+        title={`Add a transition to ${name}`}
+        aria-label={`Add a transition to ${name}`}
+        onClick={() => void join()}
+      >
         {ends ? 'end' : '+'}
       </button>
     </th>

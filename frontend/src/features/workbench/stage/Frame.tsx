@@ -1,7 +1,17 @@
 import type { Point } from '../../../shared/geometry/matrix';
 import type { Grip } from './gestures';
+import { known } from '../../../shared/known';
 
-const GRIPS: readonly Exclude<Grip, string>[] = [[-1, -1], [0, -1], [1, -1], [1, 0], [1, 1], [0, 1], [-1, 1], [-1, 0]];
+const GRIPS: readonly Exclude<Grip, string>[] = [
+  [-1, -1],
+  [0, -1],
+  [1, -1],
+  [1, 0],
+  [1, 1],
+  [0, 1],
+  [-1, 1],
+  [-1, 0],
+];
 const CURSORS = ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'];
 /** px on the screen from the top edge to where it is turned */
 const ARM = 22;
@@ -24,18 +34,26 @@ export function Frame({ corners, zoom, guides, size, grips }: Props) {
   // Corners and sides by their place on the box.
   const placeOf = ([hx, hy]: readonly [number, number]): Point => {
     const [u, v] = [(hx + 1) / 2, (hy + 1) / 2];
-    return [0, 1].map((i) => a[i]! * (1 - u) * (1 - v) + b[i]! * u * (1 - v) + c[i]! * u * v + d[i]! * (1 - u) * v) as Point;
+    return [0, 1].map(
+      (i) =>
+        known(a[i]) * (1 - u) * (1 - v) + known(b[i]) * u * (1 - v) + known(c[i]) * u * v + known(d[i]) * (1 - u) * v,
+    ) as Point;
   };
   const turn = Math.atan2(b[1] - a[1], b[0] - a[0]);
-  const cursorOf = ([hx, hy]: readonly [number, number]) => CURSORS[((Math.round((Math.atan2(hy, hx) + turn) / (Math.PI / 4)) % 4) + 4) % 4];
+  const cursorOf = ([hx, hy]: readonly [number, number]) =>
+    CURSORS[((Math.round((Math.atan2(hy, hx) + turn) / (Math.PI / 4)) % 4) + 4) % 4];
   const top = placeOf([0, -1]);
   const up = turn - Math.PI / 2;
   const side = (b[0] - a[0]) * (d[1] - a[1]) - (b[1] - a[1]) * (d[0] - a[0]) < 0 ? -1 : 1;
   const arm: Point = [top[0] + side * ARM * Math.cos(up), top[1] + side * ARM * Math.sin(up)];
   return (
     <svg className="chosen-frame" aria-hidden="true">
-      {guides.x !== undefined && <line className="guide" x1={guides.x * zoom} x2={guides.x * zoom} y1={0} y2={size.height * zoom} />}
-      {guides.y !== undefined && <line className="guide" y1={guides.y * zoom} y2={guides.y * zoom} x1={0} x2={size.width * zoom} />}
+      {guides.x !== undefined && (
+        <line className="guide" x1={guides.x * zoom} x2={guides.x * zoom} y1={0} y2={size.height * zoom} />
+      )}
+      {guides.y !== undefined && (
+        <line className="guide" y1={guides.y * zoom} y2={guides.y * zoom} x1={0} x2={size.width * zoom} />
+      )}
       <polygon points={at.map((p) => p.join(',')).join(' ')} />
       {grips && <line x1={top[0]} y1={top[1]} x2={arm[0]} y2={arm[1]} />}
       {grips && <circle className="grip turn" data-grip="turn" cx={arm[0]} cy={arm[1]} r={4} />}
@@ -45,11 +63,21 @@ export function Frame({ corners, zoom, guides, size, grips }: Props) {
         return grip[0] && grip[1] ? (
           <circle key={grip.join()} className="grip" data-grip={grip.join()} cx={x} cy={y} r={4} style={style} />
         ) : (
-          <rect key={grip.join()} className="grip" data-grip={grip.join()} x={x - 2.5} y={y - 2.5} width={5} height={5} style={style} />
+          <rect
+            key={grip.join()}
+            className="grip"
+            data-grip={grip.join()}
+            x={x - 2.5}
+            y={y - 2.5}
+            width={5}
+            height={5}
+            style={style}
+          />
         );
       })}
     </svg>
   );
 }
 
-export const gripOf = (text: string): Grip => (text === 'turn' ? 'turn' : (text.split(',').map(Number) as unknown as Grip));
+export const gripOf = (text: string): Grip =>
+  text === 'turn' ? 'turn' : (text.split(',').map(Number) as unknown as Grip);

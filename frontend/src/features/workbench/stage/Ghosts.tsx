@@ -21,7 +21,11 @@ export function Ghosts(props: Props) {
       <g transform={`scale(${zoom})`}>
         {shapes.map(({ id, matrix, ...shape }) => (
           <g key={id} transform={matrix}>
-            {shape.path ? <path d={shape.path} transform={shape.stretch} /> : <rect width={shape.width} height={shape.height} rx={shape.radius} />}
+            {shape.path ? (
+              <path d={shape.path} transform={shape.stretch} />
+            ) : (
+              <rect width={shape.width} height={shape.height} rx={shape.radius} />
+            )}
           </g>
         ))}
       </g>
@@ -47,9 +51,20 @@ function outlines(layers: readonly Layer[], pose: Pose, before: Pose): Outline[]
     if (layer.kind === 'group' || layer.kind === 'text' || !look || !chain.some((l) => moved(l.id))) return [];
     const [width, height] = [Number(look.width), Number(look.height)];
     const path =
-      layer.kind === 'path' ? { path: layer.path, stretch: `scale(${width / layer.view_width} ${height / layer.view_height})` } : {};
+      layer.kind === 'path'
+        ? { path: layer.path, stretch: `scale(${width / layer.view_width} ${height / layer.view_height})` }
+        : {};
     const radius = layer.kind === 'ellipse' ? Math.min(width, height) / 2 : Number(look.radius_top_left ?? 0);
     const { a, b, c, d, e, f } = matrixOf(chain, before);
-    return [{ id: layer.id, matrix: `matrix(${[a, b, c, d, e, f].map((v) => v.toFixed(4)).join(' ')})`, width, height, radius, ...path }];
+    return [
+      {
+        id: layer.id,
+        matrix: `matrix(${[a, b, c, d, e, f].map((v) => v.toFixed(4)).join(' ')})`,
+        width,
+        height,
+        radius,
+        ...path,
+      },
+    ];
   });
 }

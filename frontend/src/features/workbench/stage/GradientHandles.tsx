@@ -5,6 +5,7 @@ import { attempt, reaches, useBench } from '../bench';
 import { setValues } from '../edits';
 import { axisOf, handlesOf, pulled, type Handle } from './gradient';
 import { onScreen, ownMatrix, useHandles, type OverLayer } from './useHandles';
+import { known } from '../../../shared/known';
 
 const NAMES = { centre: 'Middle', reach: 'Direction or reach' };
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
@@ -12,13 +13,13 @@ const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], 
 /** The middle, direction and stops of a gradient, pulled where they lie. */
 export function GradientHandles(over: OverLayer) {
   const { id, pose, zoom } = over;
-  const look = pose[id]!;
+  const look = known(pose[id]);
   const size: Point = [Number(look.width), Number(look.height)];
   const matrix = ownMatrix(over);
   const commit = (fill: Gradient) => {
     const bench = useBench.getState();
     const { document: piece, state } = bench;
-    return attempt(setValues(piece!, state, id, { fill }, reaches(bench, [id])));
+    return attempt(setValues(piece, state, id, { fill }, reaches(bench, [id])));
   };
   const { shown: gradient, drag } = useHandles<Handle, Gradient>({
     over,
@@ -34,7 +35,12 @@ export function GradientHandles(over: OverLayer) {
     event.preventDefault();
     event.stopPropagation();
     // What is in hand is deleted, and never the layer around it.
-    if (!arrow) return void (typeof handle === 'number' && gradient.stops.length > 2 && commit({ ...gradient, stops: gradient.stops.filter((_, i) => i !== handle) as Gradient['stops'] }));
+    if (!arrow)
+      return void (
+        typeof handle === 'number' &&
+        gradient.stops.length > 2 &&
+        commit({ ...gradient, stops: gradient.stops.filter((_, i) => i !== handle) as Gradient['stops'] })
+      );
     const step = event.shiftKey ? 10 : 1;
     void commit(pulled(gradient, size, handle, [x + arrow[0] * step, y + arrow[1] * step], false));
   };
@@ -46,11 +52,37 @@ export function GradientHandles(over: OverLayer) {
       <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} />
       {handlesOf(gradient, size).map(([handle, at]) => {
         const [x, y] = onScreen(matrix, zoom, at);
-        const own = { tabIndex: 0, role: 'button', 'data-gradient': handle, onKeyDown: (event: KeyboardEvent) => onKey(event, handle, at), ...drag(handle) };
+        const own = {
+          tabIndex: 0,
+          role: 'button',
+          'data-gradient': handle,
+          onKeyDown: (event: KeyboardEvent) => onKey(event, handle, at),
+          ...drag(handle),
+        };
         return typeof handle === 'number' ? (
-          <rect key={handle} className="stop-handle" x={x - 5} y={y - 5} width={10} height={10} style={{ fill: gradient.stops[handle]!.colour === 'none' ? 'transparent' : gradient.stops[handle]!.colour }} aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it, Delete removes it`} {...own} />
+          <rect
+            key={handle}
+            className="stop-handle"
+            x={x - 5}
+            y={y - 5}
+            width={10}
+            height={10}
+            style={{
+              fill:
+                known(gradient.stops[handle]).colour === 'none' ? 'transparent' : known(gradient.stops[handle]).colour,
+            }}
+            aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it, Delete removes it`}
+            {...own}
+          />
         ) : (
-          <circle key={handle} cx={x} cy={y} r={handle === 'centre' ? 5.5 : 4} aria-label={`${NAMES[handle]} of the gradient; arrow keys move it`} {...own} />
+          <circle
+            key={handle}
+            cx={x}
+            cy={y}
+            r={handle === 'centre' ? 5.5 : 4}
+            aria-label={`${NAMES[handle]} of the gradient; arrow keys move it`}
+            {...own}
+          />
         );
       })}
     </svg>

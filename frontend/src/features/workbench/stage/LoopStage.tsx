@@ -13,7 +13,7 @@ import { useZoom } from './useZoom';
 
 /** The run, always playing beside the pose. */
 export function LoopStage() {
-  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document)));
   const { poses, tape, run } = usePlayed(({ poses, tape, run }) => ({ poses, tape, run }));
   const tried = useTrial((t) => t.trial?.edit.label);
   const { ref, size } = useSize<HTMLDivElement>();
@@ -23,9 +23,20 @@ export function LoopStage() {
   const { pixels, follows } = useWatch();
   const layer = useBench((b) => b.layer);
   const centred = useCallback((scene: Scene) => keepInMiddle(scene, follows ? layer : null), [follows, layer]);
-  const pan = (event: PointerEvent) => event.buttons === 1 && event.target instanceof Element && !event.target.closest('button, .stage-clock') && zooming.pan(event.movementX, event.movementY);
+  const pan = (event: PointerEvent) =>
+    event.buttons === 1 &&
+    event.target instanceof Element &&
+    !event.target.closest('button, .stage-clock') &&
+    zooming.pan(event.movementX, event.movementY);
   return (
-    <section className="stage" ref={ref} aria-label="Playing loop" data-stage="loop" onPointerMove={pan} onDoubleClick={zooming.toFit}>
+    <section
+      className="stage"
+      ref={ref}
+      aria-label="Playing loop"
+      data-stage="loop"
+      onPointerMove={pan}
+      onDoubleClick={zooming.toFit}
+    >
       {tried ? (
         <div className="stage-label tried" role="status">
           <strong>Trying</strong> {tried}
@@ -45,7 +56,11 @@ export function LoopStage() {
       </div>
       {run.total_ms > 0 && (
         <div className="stage-clock">
-          {run.loop_ms === null ? <RunBar run={run} clock={clock} width={150} large /> : <Ring run={run} clock={clock} size={84} large />}
+          {run.loop_ms === null ? (
+            <RunBar run={run} clock={clock} width={150} large />
+          ) : (
+            <Ring run={run} clock={clock} size={84} large />
+          )}
         </div>
       )}
     </section>
@@ -54,7 +69,7 @@ export function LoopStage() {
 
 /** Whether anything plays; if not, why. */
 function Label() {
-  const still = useBench((b) => standingStill(b.document!, b.run));
+  const still = useBench((b) => standingStill(b.document, b.run));
   return still ? <span title={still}>{still}</span> : <strong>Playing</strong>;
 }
 
@@ -74,14 +89,19 @@ function keepInMiddle(scene: Scene, layer: string | null): void {
 const PlayControls = memo(function PlayControls() {
   const run = usePlayed((p) => p.run);
   const state = useBench((b) => b.state);
-  const name = useBench((b) => b.document!.states.find((s) => s.id === state)?.name ?? '');
+  const name = useBench((b) => b.document.states.find((s) => s.id === state)?.name ?? '');
   const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
   const rate = useSyncExternalStore(clock.onSwitch, () => clock.rate);
   const part = useSyncExternalStore(clock.onSwitch, () => clock.plays);
   const arrival = run.segments.find((segment) => segment.from === state);
   return (
     <>
-      <Button disabled={run.total_ms === 0 && !part} onClick={() => clock.setPlaying(!playing)} title="Play or pause (Space)" style={{ width: 60 }}>
+      <Button
+        disabled={run.total_ms === 0 && !part}
+        onClick={() => clock.setPlaying(!playing)}
+        title="Play or pause (Space)"
+        style={{ width: 60 }}
+      >
         {playing ? 'Pause' : 'Play'}
       </Button>
       <span className="rates" role="group" aria-label="Speed">
@@ -96,7 +116,12 @@ const PlayControls = memo(function PlayControls() {
           whole run
         </button>
       ) : (
-        <button className="from" disabled={!arrival} title="Play from the moment this state is reached" onClick={() => arrival && clock.seek(arrival.start_ms)}>
+        <button
+          className="from"
+          disabled={!arrival}
+          title="Play from the moment this state is reached"
+          onClick={() => arrival && clock.seek(arrival.start_ms)}
+        >
           from {name}
         </button>
       )}

@@ -30,9 +30,11 @@ export function MotionPath({ id, zoom }: { id: string; zoom: number }) {
   return (
     <svg className="motion-path" aria-hidden="true" data-path={id}>
       <polyline points={at.map((p) => p.join(',')).join(' ')} />
-      {at.filter((_, i) => i % TICK === 0).map(([x, y], i) => (
-        <circle key={i} cx={x} cy={y} r={1.6} />
-      ))}
+      {at
+        .filter((_, i) => i % TICK === 0)
+        .map(([x, y], i) => (
+          <circle key={i} cx={x} cy={y} r={1.6} />
+        ))}
     </svg>
   );
 }

@@ -2,6 +2,7 @@ import type { PointerEvent } from 'react';
 import type { Point } from '../../../shared/geometry/matrix';
 import { mapPath, writePath } from '../../../shared/geometry/path';
 import { usePen } from './usePen';
+import { known } from '../../../shared/known';
 
 interface Props {
   zoom: number;
@@ -16,15 +17,23 @@ export function Pen({ zoom, pointAt }: Props) {
   const open = pointer && knots.length ? [...knots, { at: pointer, into: null, out: null }] : knots;
   const [shown] = mapPath([{ knots: open, closed: false }], ([x, y]) => [x * zoom, y * zoom]);
   return (
-    <svg className="pen" onPointerDown={down} onPointerMove={move} onPointerUp={up} aria-label={line ? 'Draw a line' : 'Draw a path'}>
+    <svg
+      className="pen"
+      onPointerDown={down}
+      onPointerMove={move}
+      onPointerUp={up}
+      aria-label={line ? 'Draw a line' : 'Draw a path'}
+    >
       <rect x="-4000" y="-4000" width="8000" height="8000" />
-      {open.length > 1 && <path d={writePath([shown!])} />}
-      {shown!.knots.slice(0, knots.length).map(({ at, into, out }, i) => (
-        <g key={i}>
-          {into && out && <line x1={into[0]} y1={into[1]} x2={out[0]} y2={out[1]} />}
-          <circle cx={at[0]} cy={at[1]} r={i === 0 ? 4.5 : 3.5} />
-        </g>
-      ))}
+      {open.length > 1 && <path d={writePath([known(shown)])} />}
+      {known(shown)
+        .knots.slice(0, knots.length)
+        .map(({ at, into, out }, i) => (
+          <g key={i}>
+            {into && out && <line x1={into[0]} y1={into[1]} x2={out[0]} y2={out[1]} />}
+            <circle cx={at[0]} cy={at[1]} r={i === 0 ? 4.5 : 3.5} />
+          </g>
+        ))}
     </svg>
   );
 }

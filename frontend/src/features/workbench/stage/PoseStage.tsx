@@ -1,4 +1,13 @@
-import { memo, useLayoutEffect, useMemo, useRef, useState, type KeyboardEvent, type MouseEvent, type PointerEvent } from 'react';
+import {
+  memo,
+  useLayoutEffect,
+  useMemo,
+  useRef,
+  useState,
+  type KeyboardEvent,
+  type MouseEvent,
+  type PointerEvent,
+} from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { api } from '../../../api/client';
 import type { Layer, Pose } from '../../../api/contract';
@@ -22,17 +31,18 @@ import { touched, useDrag } from './useDrag';
 import { useSize } from './useSize';
 import './stage.css';
 import { useZoom } from './useZoom';
+import { firstOf, known, lastOf } from '../../../shared/known';
 
 const NONE: readonly Layer[] = [];
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 /** The pose that is being edited. */
 export function PoseStage() {
-  const picture = useBench(useShallow((b) => pictureOf(b.document!)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document)));
   const stateId = useBench((b) => b.state);
   const chosen = useBench(useShallow(chosenLayers));
-  const pose = useBench((b) => b.poses[stateId])!;
-  const states = useBench(useShallow((b) => b.document!.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
+  const pose = known(useBench((b) => b.poses[stateId]));
+  const states = useBench(useShallow((b) => b.document.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
   const { tool, points, ghosts, path } = useView();
   const { ref, size } = useSize<HTMLDivElement>();
   const [scene, setScene] = useState<Scene | null>(null);
@@ -50,17 +60,17 @@ export function PoseStage() {
     corner.current = null;
   }, [zooming, size, picture]);
   const pointAt = (event: PointerEvent | MouseEvent): Point => {
-    const { left, top } = (corner.current ??= sheet.current!.getBoundingClientRect());
+    const { left, top } = (corner.current ??= known(sheet.current).getBoundingClientRect());
     return [(event.clientX - left) / zoom, (event.clientY - top) / zoom];
   };
   const down = (event: PointerEvent<HTMLElement>) => {
-    ref.current!.focus({ preventScroll: true });
+    known(ref.current).focus({ preventScroll: true });
     corner.current = null;
     if (event.button === 1) return event.currentTarget.setPointerCapture(event.pointerId);
     if (event.button !== 0) return;
     if (tool === 'colour') return void takeColourAt(stateId, pointAt(event));
     const grip = (event.target as Element).closest('[data-grip]')?.getAttribute('data-grip');
-    const id = grip ? chosen.at(-1)! : caughtAt(event, layers, pose, chosen, false);
+    const id = grip ? lastOf(chosen) : caughtAt(event, layers, pose, chosen, false);
     event.currentTarget.setPointerCapture(event.pointerId);
     if (id !== points) look({ points: null });
     if (!id) {
@@ -75,7 +85,7 @@ export function PoseStage() {
   };
   const onMove = (event: PointerEvent) => {
     if (event.buttons === 4) zooming.pan(event.movementX, event.movementY);
-    else if (drawn()) setArea({ ...drawn()!, to: pointAt(event) });
+    else if (drawn()) setArea({ ...known(drawn()), to: pointAt(event) });
     else move(pointAt(event), event);
   };
   const up = (event: PointerEvent, given = false) => {
@@ -103,7 +113,10 @@ export function PoseStage() {
     const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
     void nudge(outermost(layers, chosen), arrow[0] * step, arrow[1] * step);
   };
-  const toChosen = useMemo(() => (chosen.length ? () => zooming.toBox(around(chosen.map((id) => boxOf(layers, pose, id)))) : null), [chosen, zooming, layers, pose]);
+  const toChosen = useMemo(
+    () => (chosen.length ? () => zooming.toBox(around(chosen.map((id) => boxOf(layers, pose, id)))) : null),
+    [chosen, zooming, layers, pose],
+  );
   useStageKeys(zooming, toChosen);
 
   const index = states.findIndex((s) => s.id === stateId);
@@ -111,17 +124,31 @@ export function PoseStage() {
   const neighbour = ghosts === 'before' ? previous : ghosts === 'after' ? next : undefined;
   const there = useBench((b) => (neighbour ? b.poses[neighbour.id] : undefined));
   const outlines = useMemo(() => there && { layers, pose, before: there, zoom }, [layers, pose, there, zoom]);
-  const shown = useMemo(() => (drag ? { ...pose, ...Object.fromEntries(Object.entries(drag.looks).map(([id, values]) => [id, { ...pose[id]!, ...values }])) } : pose), [drag, pose]);
-  const only = chosen.length === 1 ? chosen[0]! : null;
+  const shown = useMemo(
+    () =>
+      drag
+        ? {
+            ...pose,
+            ...Object.fromEntries(
+              Object.entries(drag.looks).map(([id, values]) => [id, { ...known(pose[id]), ...values }]),
+            ),
+          }
+        : pose,
+    [drag, pose],
+  );
+  const only = chosen.length === 1 ? firstOf(chosen) : null;
   const over = only && shown[only] ? { id: only, layers, pose: shown, zoom, scene } : null;
   const hint = hintOf(tool, points !== null);
   const kind = only && chainTo(layers, only).at(-1)?.kind;
   return (
+    // A drawing area: it takes the keys that move what is chosen.
+    // eslint-disable-next-line jsx-a11y-x/no-noninteractive-element-interactions
     <section
       ref={ref}
       className={`stage tool-${tool}`}
+      // eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex
       tabIndex={0}
-      aria-label={`Pose ${states[index]!.name}; arrow keys move what is chosen`}
+      aria-label={`Pose ${known(states[index]).name}; arrow keys move what is chosen`}
       data-stage="pose"
       onPointerDown={down}
       onPointerMove={onMove}
@@ -130,27 +157,56 @@ export function PoseStage() {
       onDoubleClick={deeper}
       onKeyDown={onKey}
     >
-      <div ref={sheet} className="stage-piece" style={{ width: picture.width * zoom, height: picture.height * zoom, transform: `translate(${offset.x}px,${offset.y}px)` }}>
+      <div
+        ref={sheet}
+        className="stage-piece"
+        style={{
+          width: picture.width * zoom,
+          height: picture.height * zoom,
+          transform: `translate(${offset.x}px,${offset.y}px)`,
+        }}
+      >
         <PoseView piece={picture} pose={pose} zoom={zoom} onScene={setScene} />
         {outlines && <Ghosts {...outlines} />}
         {path && only && <MotionPath id={only} zoom={zoom} />}
         {chosen.map((id) => {
           const chain = chainTo(layers, id);
           const held = chain.length > 0 && chain.every((l) => shown[l.id]);
-          return held && id !== points && <Frame key={id} corners={cornersOf(chain, shown)} zoom={zoom} guides={id === chosen.at(-1) ? (drag?.guides ?? {}) : {}} size={picture} grips={chosen.length === 1} />;
+          return (
+            held &&
+            id !== points && (
+              <Frame
+                key={id}
+                corners={cornersOf(chain, shown)}
+                zoom={zoom}
+                guides={id === chosen.at(-1) ? (drag?.guides ?? {}) : {}}
+                size={picture}
+                grips={chosen.length === 1}
+              />
+            )
+          );
         })}
         {over && points === only && kind === 'path' && <Points {...over} pointAt={pointAt} />}
-        {over && !points && !drag && typeof shown[only!]!.fill === 'object' && <GradientHandles {...over} pointAt={pointAt} />}
+        {over && !points && !drag && typeof known(shown[known(only)]).fill === 'object' && (
+          <GradientHandles {...over} pointAt={pointAt} />
+        )}
         {(tool === 'pen' || tool === 'line') && <Pen zoom={zoom} pointAt={pointAt} />}
         {area && <Area {...boxBetween(area.from, area.to)} zoom={zoom} />}
       </div>
       <div className="stage-label">
-        <strong>{states[index]!.name}</strong> <span>{index + 1} of {states.length}</span>
+        <strong>{known(states[index]).name}</strong>{' '}
+        <span>
+          {index + 1} of {states.length}
+        </span>
       </div>
       <StageTools zoom={zooming} toChosen={toChosen} />
       <div className="stage-foot" onPointerDown={(e) => e.stopPropagation()}>
         <ScopeSwitch />
-        {hint ? <span className="quiet">{hint}</span> : <GhostSwitch before={previous?.name} after={next?.name} canTrace={only !== null} />}
+        {hint ? (
+          <span className="quiet">{hint}</span>
+        ) : (
+          <GhostSwitch before={previous?.name} after={next?.name} canTrace={only !== null} />
+        )}
       </div>
     </section>
   );
@@ -165,10 +221,18 @@ function hintOf(tool: string, points: boolean): string {
 }
 
 const Area = ({ left, top, right, bottom, zoom }: Box & { zoom: number }) => (
-  <div className="area" style={{ left: left * zoom, top: top * zoom, width: (right - left) * zoom, height: (bottom - top) * zoom }} />
+  <div
+    className="area"
+    style={{ left: left * zoom, top: top * zoom, width: (right - left) * zoom, height: (bottom - top) * zoom }}
+  />
 );
 
-const boxBetween = ([ax, ay]: Point, [bx, by]: Point): Box => ({ left: Math.min(ax, bx), top: Math.min(ay, by), right: Math.max(ax, bx), bottom: Math.max(ay, by) });
+const boxBetween = ([ax, ay]: Point, [bx, by]: Point): Box => ({
+  left: Math.min(ax, bx),
+  top: Math.min(ay, by),
+  right: Math.max(ax, bx),
+  bottom: Math.max(ay, by),
+});
 
 async function takeColourAt(state: string, [x, y]: Point): Promise<void> {
   const { onColour } = useView.getState();
@@ -199,24 +263,41 @@ const ScopeSwitch = memo(function ScopeSwitch() {
 
 /** Without what lies inside another that is chosen too: it moves along with that. */
 function outermost(layers: readonly Layer[], ids: readonly string[]): string[] {
-  return ids.filter((id) => !chainTo(layers, id).slice(0, -1).some((outer) => ids.includes(outer.id)));
+  return ids.filter(
+    (id) =>
+      !chainTo(layers, id)
+        .slice(0, -1)
+        .some((outer) => ids.includes(outer.id)),
+  );
 }
 
 /** The layer under the pointer: the outermost group first, one level deeper with each double click. */
-function caughtAt(event: MouseEvent, layers: readonly Layer[], pose: Pose, chosen: readonly string[], deeper: boolean): string | null {
-  const hits = document.elementsFromPoint(event.clientX, event.clientY).filter((e) => e.closest('[data-stage=pose]') && !e.closest('.ghosts'));
-  const ids = hits.map((e) => e.closest('[data-layer]')?.getAttribute('data-layer')).filter((id) => id !== null && id !== undefined);
+function caughtAt(
+  event: MouseEvent,
+  layers: readonly Layer[],
+  pose: Pose,
+  chosen: readonly string[],
+  deeper: boolean,
+): string | null {
+  const hits = document
+    .elementsFromPoint(event.clientX, event.clientY)
+    .filter((e) => e.closest('[data-stage=pose]') && !e.closest('.ghosts'));
+  const ids = hits
+    .map((e) => e.closest('[data-layer]')?.getAttribute('data-layer'))
+    .filter((id) => id !== null && id !== undefined);
   // What cannot be seen is not caught, nor what is locked.
-  const met = ids.filter((id) => chainTo(layers, id).every((l) => !l.locked && Number(pose[l.id]?.opacity) * Number(pose[l.id]?.visible) > 0));
+  const met = ids.filter((id) =>
+    chainTo(layers, id).every((l) => !l.locked && Number(pose[l.id]?.opacity) * Number(pose[l.id]?.visible) > 0),
+  );
   // A layer that was chosen in the list is held, though another lies above it.
   const id = (!deeper && met.find((found) => chainTo(layers, found).some((l) => chosen.includes(l.id)))) || met[0];
   if (!id) return null;
   const chain = chainTo(layers, id).map((l) => l.id);
   const depth = chain.findIndex((link) => chosen.includes(link));
   // A layer that is chosen already stays so, to be dragged.
-  if (depth >= 0) return deeper ? (chain[depth + 1] ?? id) : chain[depth]!;
+  if (depth >= 0) return deeper ? (chain[depth + 1] ?? id) : known(chain[depth]);
   // What lies beside it in the same group is as near.
   const beside = chain.indexOf(chainTo(layers, chosen.at(-1) ?? '').at(-2)?.id ?? '');
-  if (beside >= 0) return chain[beside + 1]!;
-  return chain[0]!;
+  if (beside >= 0) return known(chain[beside + 1]);
+  return firstOf(chain);
 }

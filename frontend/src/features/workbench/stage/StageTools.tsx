@@ -2,6 +2,7 @@ import { Tooltip } from 'antd';
 import { memo } from 'react';
 import { look, useView, type GhostsOf, type Tool } from '../view';
 import type { Zoom } from './useZoom';
+import { known } from '../../../shared/known';
 
 const TOOLS: [Tool, string, string, string][] = [
   ['choose', 'Choose', 'Escape', 'M4 2.5v10l2.7-2.600 1.700 3.700 1.600-.7-1.700-3.700 3.700-.2Z'],
@@ -17,7 +18,11 @@ export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Z
       <span role="group" aria-label="Tool">
         {TOOLS.map(([name, label, key, icon]) => (
           <Tooltip key={name} title={`${label} (${key})`}>
-            <button aria-label={label} aria-pressed={tool === name} onClick={() => look({ tool: name, points: null, onColour: null })}>
+            <button
+              aria-label={label}
+              aria-pressed={tool === name}
+              onClick={() => look({ tool: name, points: null, onColour: null })}
+            >
               <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
                 <path d={icon} />
               </svg>
@@ -26,7 +31,12 @@ export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Z
         ))}
       </span>
       <span role="group" aria-label="Size on the screen">
-        <button className="mono percent" title="The whole piece (W)" onClick={zoom.toFit} aria-label={`${Math.round(zoom.zoom * 100)}%, show the whole piece`}>
+        <button
+          className="mono percent"
+          title="The whole piece (W)"
+          onClick={zoom.toFit}
+          aria-label={`${Math.round(zoom.zoom * 100)}%, show the whole piece`}
+        >
           {Math.round(zoom.zoom * 100)}%
         </button>
         <button title="Actual size (E)" onClick={zoom.toSize}>
@@ -43,17 +53,34 @@ export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Z
 const ROUND: readonly GhostsOf[] = ['before', 'after', 'off'];
 
 /** Which neighbour is shown as dashed outlines, and whether the way is drawn. */
-export const GhostSwitch = memo(function GhostSwitch({ before, after, canTrace }: { before: string | undefined; after: string | undefined; canTrace: boolean }) {
+export const GhostSwitch = memo(function GhostSwitch({
+  before,
+  after,
+  canTrace,
+}: {
+  before: string | undefined;
+  after: string | undefined;
+  canTrace: boolean;
+}) {
   const ghosts = useView((v) => v.ghosts);
   const path = useView((v) => v.path);
   const name = { before, after, off: undefined }[ghosts];
-  const next = () => look({ ghosts: ROUND[(ROUND.indexOf(ghosts) + 1) % ROUND.length]! });
+  const next = () => look({ ghosts: known(ROUND[(ROUND.indexOf(ghosts) + 1) % ROUND.length]) });
   return (
     <span className="rates" role="group" aria-label="Shown over the pose">
-      <button aria-pressed={ghosts !== 'off'} title={`${name ? `Dashed: where things are in ${name}` : 'No dashed outlines'} · click for before, after, off`} onClick={next}>
+      <button
+        aria-pressed={ghosts !== 'off'}
+        title={`${name ? `Dashed: where things are in ${name}` : 'No dashed outlines'} · click for before, after, off`}
+        onClick={next}
+      >
         dashed: {ghosts}
       </button>
-      <button aria-pressed={path} disabled={!canTrace && !path} title="The way of the chosen layer through the run, a dot every 40 ms" onClick={() => look({ path: !path })}>
+      <button
+        aria-pressed={path}
+        disabled={!canTrace && !path}
+        title="The way of the chosen layer through the run, a dot every 40 ms"
+        onClick={() => look({ path: !path })}
+      >
         path
       </button>
     </span>

@@ -2,6 +2,7 @@
 import type { Layer, Look, Pose } from '../../../api/contract';
 import { chainTo, localMatrix, matrixOf, outlineOf, through, type Point } from '../../../shared/geometry/matrix';
 import { round } from '../../../shared/text/sums';
+import { firstOf, known, lastOf } from '../../../shared/known';
 
 /** Where a layer is held: inside, above its top edge, or at a corner or side (−1, 0 or 1 along its axes). */
 export type Grip = 'move' | 'turn' | readonly [-1 | 0 | 1, -1 | 0 | 1];
@@ -47,16 +48,33 @@ const LEAST = 1;
 const TURN_STEP = 15;
 
 /** Takes hold of layers as they lie in the pose. */
-export function holdLayers(layers: readonly Layer[], pose: Pose, ids: readonly string[], grip: Grip, from: Point): Held {
+export function holdLayers(
+  layers: readonly Layer[],
+  pose: Pose,
+  ids: readonly string[],
+  grip: Grip,
+  from: Point,
+): Held {
   const chains = ids.map((id) => chainTo(layers, id));
-  const parts = chains.map((chain) => ({ id: chain.at(-1)!.id, kind: chain.at(-1)!.kind, look: pose[chain.at(-1)!.id]!, parent: matrixOf(chain, pose, true) }));
-  return { grip, from, corners: chains.flatMap((chain) => outlineOf(chain.at(-1)!, pose[chain.at(-1)!.id]!, matrixOf(chain, pose))), parts };
+  const parts = chains.map((chain) => ({
+    id: lastOf(chain).id,
+    kind: lastOf(chain).kind,
+    look: known(pose[lastOf(chain).id]),
+    parent: matrixOf(chain, pose, true),
+  }));
+  return {
+    grip,
+    from,
+    corners: chains.flatMap((chain) => outlineOf(lastOf(chain), known(pose[lastOf(chain).id]), matrixOf(chain, pose))),
+    parts,
+  };
 }
 
 export function dragged(held: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
   if (held.grip === 'move') return moved(held, to, keys, lines, reach);
-  const part = held.parts[0]!;
-  const values = held.grip === 'turn' ? turned(part, held.from, to, keys) : resized(part, held.from, held.grip, to, keys);
+  const part = firstOf(held.parts);
+  const values =
+    held.grip === 'turn' ? turned(part, held.from, to, keys) : resized(part, held.from, held.grip, to, keys);
   return { looks: { [part.id]: values }, guides: {} };
 }
 
@@ -66,7 +84,15 @@ function moved({ parts, from, corners }: Held, to: Point, keys: Keys, lines: Lin
   if (keys.shiftKey) by[Math.abs(by[0]) > Math.abs(by[1]) ? 1 : 0] = 0;
   const guides: Dragged['guides'] = {};
   for (const axis of keys.ctrlKey ? [] : ([0, 1] as const)) {
-    const met = by[axis] === 0 ? null : snapped(corners.map((corner) => corner[axis]!), by[axis]!, axis ? lines.y : lines.x, reach);
+    const met =
+      by[axis] === 0
+        ? null
+        : snapped(
+            corners.map((corner) => corner[axis]),
+            by[axis],
+            axis ? lines.y : lines.x,
+            reach,
+          );
     if (!met) continue;
     by[axis] = met.by;
     guides[axis ? 'y' : 'x'] = met.line;
@@ -74,7 +100,10 @@ function moved({ parts, from, corners }: Held, to: Point, keys: Keys, lines: Lin
   const looks = parts.map(({ id, look, parent }): [string, Values] => {
     // In a group that is turned or scaled whole px of its own would lead beside the line that was met.
     const upright = parent.a === 1 && parent.d === 1 && !parent.b && !parent.c;
-    const whole = (n: number, snappedTo: number | undefined) => (snappedTo === undefined && (upright || (guides.x === undefined && guides.y === undefined)) ? Math.round(n) : round(n));
+    const whole = (n: number, snappedTo: number | undefined) =>
+      snappedTo === undefined && (upright || (guides.x === undefined && guides.y === undefined))
+        ? Math.round(n)
+        : round(n);
     const inverse = parent.inverse();
     const [dx, dy] = [inverse.a * by[0] + inverse.c * by[1], inverse.b * by[0] + inverse.d * by[1]];
     return [id, { x: round(Number(look.x) + whole(dx, guides.x)), y: round(Number(look.y) + whole(dy, guides.y)) }];
@@ -89,7 +118,12 @@ function edges(places: readonly number[]): [number, number, number] {
 }
 
 /** The nearest line that an edge or the middle comes to lie on. */
-function snapped(places: readonly number[], by: number, lines: readonly number[], reach: number): { by: number; line: number } | null {
+function snapped(
+  places: readonly number[],
+  by: number,
+  lines: readonly number[],
+  reach: number,
+): { by: number; line: number } | null {
   let best: { by: number; line: number; off: number } | null = null;
   for (const own of edges(places)) {
     for (const line of lines) {
@@ -102,7 +136,10 @@ function snapped(places: readonly number[], by: number, lines: readonly number[]
 
 /** Shift turns in steps of 15°. */
 function turned({ look, parent }: Part, from: Point, to: Point, keys: Keys): Values {
-  const [x, y] = [Number(look.x) + Number(look.pivot_x) * Number(look.width), Number(look.y) + Number(look.pivot_y) * Number(look.height)];
+  const [x, y] = [
+    Number(look.x) + Number(look.pivot_x) * Number(look.width),
+    Number(look.y) + Number(look.pivot_y) * Number(look.height),
+  ];
   const inverse = parent.inverse();
   const angle = (point: Point) => {
     const at = through(inverse, point);
@@ -115,7 +152,13 @@ function turned({ look, parent }: Part, from: Point, to: Point, keys: Keys): Val
 }
 
 /** Shift keeps the proportions, Alt the middle. Groups are scaled, since their size alone moves nothing in them. */
-function resized({ kind, look, parent }: Part, from: Point, [hx, hy]: readonly [number, number], to: Point, keys: Keys): Values {
+function resized(
+  { kind, look, parent }: Part,
+  from: Point,
+  [hx, hy]: readonly [number, number],
+  to: Point,
+  keys: Keys,
+): Values {
   const [w, h] = [Number(look.width), Number(look.height)];
   const own = parent.multiply(localMatrix(look)).inverse();
   const [start, now] = [from, to].map((point) => through(own, point)) as [Point, Point];
@@ -128,27 +171,39 @@ function resized({ kind, look, parent }: Part, from: Point, [hx, hy]: readonly [
   }
   const scaled = kind === 'group' && look.layout === 'none';
   const size: Values = scaled
-    ? { scale_x: round((Number(look.scale_x) * width) / (w || 1)), scale_y: round((Number(look.scale_y) * height) / (h || 1)) }
+    ? {
+        scale_x: round((Number(look.scale_x) * width) / (w || 1)),
+        scale_y: round((Number(look.scale_y) * height) / (h || 1)),
+      }
     : { width: Math.round(width), height: Math.round(height) };
   // What lies opposite stays where it is.
   const fixed = keys.altKey ? [0.5, 0.5] : [(1 - hx) / 2, (1 - hy) / 2];
-  const place = (shown: Look) => through(localMatrix(shown), [fixed[0]! * Number(shown.width), fixed[1]! * Number(shown.height)]);
+  const place = (shown: Look) =>
+    through(localMatrix(shown), [firstOf(fixed) * Number(shown.width), known(fixed[1]) * Number(shown.height)]);
   const [before, after] = [place(look), place({ ...look, ...size })];
   return { ...size, x: round(Number(look.x) + before[0] - after[0]), y: round(Number(look.y) + before[1] - after[1]) };
 }
 
 /** The edges and middles of the piece, and of what lies beside the layers. */
-export function linesBeside(layers: readonly Layer[], ids: readonly string[], pose: Pose, piece: { width: number; height: number }): Lines {
-  const chain = chainTo(layers, ids[0]!);
+export function linesBeside(
+  layers: readonly Layer[],
+  ids: readonly string[],
+  pose: Pose,
+  piece: { width: number; height: number },
+): Lines {
+  const chain = chainTo(layers, firstOf(ids));
   const parent = chain.at(-2);
   const siblings = (parent?.kind === 'group' ? parent.layers : layers) ?? [];
   const x = [0, piece.width / 2, piece.width];
   const y = [0, piece.height / 2, piece.height];
   for (const sibling of siblings) {
-    if (ids.includes(sibling.id) || !pose[sibling.id] || !Number(pose[sibling.id]!.opacity)) continue;
-    const corners = outlineOf(sibling, pose[sibling.id]!, matrixOf([...chain.slice(0, -1), sibling], pose));
-    for (const [axis, lines] of [[0, x], [1, y]] as const) {
-      lines.push(...edges(corners.map((corner) => corner[axis]!)));
+    if (ids.includes(sibling.id) || !pose[sibling.id] || !Number(known(pose[sibling.id]).opacity)) continue;
+    const corners = outlineOf(sibling, known(pose[sibling.id]), matrixOf([...chain.slice(0, -1), sibling], pose));
+    for (const [axis, lines] of [
+      [0, x],
+      [1, y],
+    ] as const) {
+      lines.push(...edges(corners.map((corner) => corner[axis])));
     }
   }
   return { x, y };

@@ -1,8 +1,13 @@
 import { describe, expect, it } from 'vitest';
 import type { Gradient } from '../../../api/contract';
 import { handlesOf, pulled, type Handle } from './gradient';
+import { known } from '../../../shared/known';
 
-const stops = [{ at: 0, colour: '#000' }, { at: 0.5, colour: '#888' }, { at: 1, colour: '#fff' }] as const;
+const stops = [
+  { at: 0, colour: '#000' },
+  { at: 0.5, colour: '#888' },
+  { at: 1, colour: '#fff' },
+] as const;
 const KINDS: Gradient[] = [
   { kind: 'linear', angle: 90, stops: [...stops] },
   { kind: 'linear', angle: 30, stops: [...stops] },
@@ -10,28 +15,34 @@ const KINDS: Gradient[] = [
   { kind: 'conic', angle: 45, centre_x: 0.5, centre_y: 0.75, stops: [...stops] },
 ];
 const SIZE: [number, number] = [80, 40];
-const place = (gradient: Gradient, handle: Handle) => handlesOf(gradient, SIZE).find(([key]) => key === handle)![1];
+const place = (gradient: Gradient, handle: Handle) =>
+  known(handlesOf(gradient, SIZE).find(([key]) => key === handle))[1];
 
 describe('handles of gradients', () => {
   it('lie along the line that CSS draws', () => {
-    const rounded = (handle: number, gradient = KINDS[0]!) => place(gradient, handle).map(Math.round);
-    expect([rounded(0), rounded(2), rounded(1, KINDS[2]!)]).toEqual([[0, 20], [80, 20], [40, 20]]);
+    const rounded = (handle: number, gradient = known(KINDS[0])) => place(gradient, handle).map(Math.round);
+    expect([rounded(0), rounded(2), rounded(1, KINDS[2])]).toEqual([
+      [0, 20],
+      [80, 20],
+      [40, 20],
+    ]);
   });
 
   it.each(KINDS)('pulled to where they are change nothing: $kind', (gradient) => {
     for (const [handle, at] of handlesOf(gradient, SIZE)) {
       if (gradient.kind === 'conic' && handle === 2) continue; // all round is where it began
       const same = pulled(gradient, SIZE, handle, at, false) as unknown as Record<string, number>;
-      for (const [name, value] of Object.entries(gradient)) if (typeof value === 'number') expect(same[name]).toBeCloseTo(value, 2);
-      (same as unknown as Gradient).stops.forEach((stop, i) => expect(stop.at).toBeCloseTo(stops[i]!.at, 2));
+      for (const [name, value] of Object.entries(gradient))
+        if (typeof value === 'number') expect(same[name]).toBeCloseTo(value, 2);
+      (same as unknown as Gradient).stops.forEach((stop, i) => expect(stop.at).toBeCloseTo(known(stops[i]).at, 2));
     }
   });
 
   it('turn, widen, move, and keep stops in their order', () => {
-    expect(pulled(KINDS[0]!, SIZE, 'reach', [40, -100], false)).toMatchObject({ angle: 0 });
-    expect(pulled(KINDS[0]!, SIZE, 'reach', [100, 25], true)).toMatchObject({ angle: 90 });
-    expect(pulled(KINDS[2]!, SIZE, 'centre', [8, 8], false)).toMatchObject({ centre_x: 0.1, centre_y: 0.2 });
-    expect(pulled(KINDS[0]!, SIZE, 1, [-50, 0], false).stops[1]!.at).toBe(0);
-    expect(pulled(KINDS[0]!, SIZE, 0, [70, 0], false).stops[0]!.at).toBe(0.5);
+    expect(pulled(known(KINDS[0]), SIZE, 'reach', [40, -100], false)).toMatchObject({ angle: 0 });
+    expect(pulled(known(KINDS[0]), SIZE, 'reach', [100, 25], true)).toMatchObject({ angle: 90 });
+    expect(pulled(known(KINDS[2]), SIZE, 'centre', [8, 8], false)).toMatchObject({ centre_x: 0.1, centre_y: 0.2 });
+    expect(pulled(known(KINDS[0]), SIZE, 1, [-50, 0], false).stops[1].at).toBe(0);
+    expect(pulled(known(KINDS[0]), SIZE, 0, [70, 0], false).stops[0].at).toBe(0.5);
   });
 });

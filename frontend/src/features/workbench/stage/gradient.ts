@@ -14,7 +14,13 @@ interface Numbers {
 
 const TURN_STEP = 15;
 const share = (value: number) => Math.round(value * 1000) / 1000;
-const numbersOf = (gradient: Gradient): Numbers => ({ angle: gradient.kind === 'linear' ? 180 : 0, centre_x: 0.5, centre_y: 0.5, radius: 0.5, ...gradient });
+const numbersOf = (gradient: Gradient): Numbers => ({
+  angle: gradient.kind === 'linear' ? 180 : 0,
+  centre_x: 0.5,
+  centre_y: 0.5,
+  radius: 0.5,
+  ...gradient,
+});
 
 /** 0° points up, and angles grow clockwise, as in CSS. */
 const direction = (angle: number): Point => [Math.sin((angle * Math.PI) / 180), -Math.cos((angle * Math.PI) / 180)];
@@ -32,7 +38,11 @@ export function axisOf(gradient: Gradient, [w, h]: Point): Axis {
   if (gradient.kind === 'linear') {
     const [dx, dy] = direction(angle);
     const half = (Math.abs(w * dx) + Math.abs(h * dy)) / 2;
-    return { centre: [w / 2, h / 2], from: [w / 2 - dx * half, h / 2 - dy * half], to: [w / 2 + dx * half, h / 2 + dy * half] };
+    return {
+      centre: [w / 2, h / 2],
+      from: [w / 2 - dx * half, h / 2 - dy * half],
+      to: [w / 2 + dx * half, h / 2 + dy * half],
+    };
   }
   const centre: Point = [centre_x * w, centre_y * h];
   if (gradient.kind === 'radial') return { centre, from: centre, to: [centre[0] + radius * w, centre[1]] };
@@ -44,8 +54,18 @@ export function axisOf(gradient: Gradient, [w, h]: Point): Axis {
 export function handlesOf(gradient: Gradient, size: Point): [Handle, Point][] {
   const { centre, from, to } = axisOf(gradient, size);
   const stops = gradient.stops.map((stop, i): [Handle, Point] => [i, stopPlace(gradient, stop, size)]);
-  if (gradient.kind === 'linear') return [['reach', [to[0] + (to[0] - from[0]) * 0.12, to[1] + (to[1] - from[1]) * 0.12]], ...stops];
-  return [['centre', centre], ['reach', gradient.kind === 'conic' ? [centre[0] + (to[0] - centre[0]) * 1.25, centre[1] + (to[1] - centre[1]) * 1.25] : [to[0] + (to[0] - from[0]) * 0.12, to[1]]], ...stops];
+  if (gradient.kind === 'linear')
+    return [['reach', [to[0] + (to[0] - from[0]) * 0.12, to[1] + (to[1] - from[1]) * 0.12]], ...stops];
+  return [
+    ['centre', centre],
+    [
+      'reach',
+      gradient.kind === 'conic'
+        ? [centre[0] + (to[0] - centre[0]) * 1.25, centre[1] + (to[1] - centre[1]) * 1.25]
+        : [to[0] + (to[0] - from[0]) * 0.12, to[1]],
+    ],
+    ...stops,
+  ];
 }
 
 function stopPlace(gradient: Gradient, { at }: Stop, size: Point): Point {
@@ -61,13 +81,18 @@ export function pulled(gradient: Gradient, size: Point, handle: Handle, to: Poin
   const { centre, from, to: end } = axisOf(gradient, size);
   const angle = (Math.atan2(to[0] - centre[0], centre[1] - to[1]) * 180) / Math.PI;
   const turned = (((stepped ? Math.round(angle / TURN_STEP) * TURN_STEP : Math.round(angle)) % 360) + 360) % 360;
-  if (handle === 'centre') return { ...gradient, centre_x: share(to[0] / size[0]), centre_y: share(to[1] / size[1]) } as Gradient;
-  if (handle === 'reach') return (gradient.kind === 'radial' ? { ...gradient, radius: share(Math.max((to[0] - centre[0]) / 1.12 / size[0], 0.01)) } : { ...gradient, angle: turned }) as Gradient;
+  if (handle === 'centre')
+    return { ...gradient, centre_x: share(to[0] / size[0]), centre_y: share(to[1] / size[1]) } as Gradient;
+  if (handle === 'reach')
+    return gradient.kind === 'radial'
+      ? { ...gradient, radius: share(Math.max((to[0] - centre[0]) / 1.12 / size[0], 0.01)) }
+      : { ...gradient, angle: turned };
   const [low, high] = [gradient.stops[handle - 1]?.at ?? 0, gradient.stops[handle + 1]?.at ?? 1];
   const along =
     gradient.kind === 'conic'
       ? ((((angle - numbersOf(gradient).angle) % 360) + 360) % 360) / 360
-      : ((to[0] - from[0]) * (end[0] - from[0]) + (to[1] - from[1]) * (end[1] - from[1])) / Math.max((end[0] - from[0]) ** 2 + (end[1] - from[1]) ** 2, 1e-9);
+      : ((to[0] - from[0]) * (end[0] - from[0]) + (to[1] - from[1]) * (end[1] - from[1])) /
+        Math.max((end[0] - from[0]) ** 2 + (end[1] - from[1]) ** 2, 1e-9);
   // Stops stay in their order.
   const at = share(Math.min(Math.max(along, low), high));
   return { ...gradient, stops: gradient.stops.map((stop, i) => (i === handle ? { ...stop, at } : stop)) } as Gradient;

@@ -6,7 +6,17 @@ import type { Scene } from '../../player';
 import { attempt, chooseLayers, queue, useBench } from '../bench';
 import { boxOf, duplicateLayers, type Box } from '../edits';
 import { showAs, unlocked } from '../looks';
-import { dragged, holdLayers, linesBeside, type Dragged, type Grip, type Held, type Lines, type Values } from './gestures';
+import {
+  dragged,
+  holdLayers,
+  linesBeside,
+  type Dragged,
+  type Grip,
+  type Held,
+  type Lines,
+  type Values,
+} from './gestures';
+import { known } from '../../../shared/known';
 
 export interface Drag extends Dragged {
   held: Held;
@@ -44,14 +54,29 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
     }
   };
   const asBefore = ({ held, looks }: Drag) => {
-    const of = (id: string) => held.parts.find((part) => part.id === id)!.look;
-    preview(Object.fromEntries(Object.entries(looks).map(([id, values]) => [id, Object.fromEntries(Object.keys(values).map((name) => [name, Number(of(id)[name])]))])));
+    const of = (id: string) => known(held.parts.find((part) => part.id === id)).look;
+    preview(
+      Object.fromEntries(
+        Object.entries(looks).map(([id, values]) => [
+          id,
+          Object.fromEntries(Object.keys(values).map((name) => [name, Number(of(id)[name])])),
+        ]),
+      ),
+    );
   };
 
   const start = (ids: readonly string[], grip: Grip, from: Point, copies: boolean) => {
-    if (!unlocked(useBench.getState().document!, ids).length) return;
+    if (!unlocked(useBench.getState().document, ids).length) return;
     const held = holdLayers(layers, withLooks(pose, onTheWay.current), ids, grip, from);
-    setDrag({ held, lines: linesBeside(layers, copies ? [] : ids, pose, piece), looks: {}, guides: {}, moved: false, copies: copies && grip === 'move', released: false });
+    setDrag({
+      held,
+      lines: linesBeside(layers, copies ? [] : ids, pose, piece),
+      looks: {},
+      guides: {},
+      moved: false,
+      copies: copies && grip === 'move',
+      released: false,
+    });
   };
   const move = (to: Point, keys: PointerEvent) => {
     const drag = now();
@@ -83,12 +108,23 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
   return { drag, start, move, end };
 }
 
-const merged = (a: Record<string, Values>, b: Record<string, Values>) => ({ ...a, ...Object.fromEntries(Object.entries(b).map(([id, values]) => [id, { ...a[id], ...values }])) });
+const merged = (a: Record<string, Values>, b: Record<string, Values>) => ({
+  ...a,
+  ...Object.fromEntries(Object.entries(b).map(([id, values]) => [id, { ...a[id], ...values }])),
+});
 
-const withLooks = (pose: Pose, looks: Record<string, Values>): Pose => ({ ...pose, ...Object.fromEntries(Object.entries(looks).flatMap(([id, values]) => (pose[id] ? [[id, { ...pose[id], ...values }]] : []))) });
+const withLooks = (pose: Pose, looks: Record<string, Values>): Pose => ({
+  ...pose,
+  ...Object.fromEntries(
+    Object.entries(looks).flatMap(([id, values]) => (pose[id] ? [[id, { ...pose[id], ...values }]] : [])),
+  ),
+});
 
 function changedIn({ held, looks }: Drag): Record<string, Values> {
-  const changed = held.parts.map(({ id, look }): [string, Values] => [id, Object.fromEntries(Object.entries(looks[id] ?? {}).filter(([name, value]) => look[name] !== value))]);
+  const changed = held.parts.map(({ id, look }): [string, Values] => [
+    id,
+    Object.fromEntries(Object.entries(looks[id] ?? {}).filter(([name, value]) => look[name] !== value)),
+  ]);
   return Object.fromEntries(changed.filter(([, values]) => Object.keys(values).length));
 }
 
@@ -96,7 +132,16 @@ function changedIn({ held, looks }: Drag): Record<string, Values> {
 async function copied(looks: Record<string, Values>): Promise<boolean> {
   const { document: piece, state, poses } = useBench.getState();
   const ids = Object.keys(looks);
-  const edit = duplicateLayers(piece!, ids, (id) => ['x', 'y'].map((name) => (looks[id]![name] ?? Number(poses[state]![id]![name])) - Number(poses[state]![id]![name])) as Point);
+  const edit = duplicateLayers(
+    piece,
+    ids,
+    (id) =>
+      ['x', 'y'].map(
+        (name) =>
+          (known(looks[id])[name] ?? Number(known(known(poses[state])[id])[name])) -
+          Number(known(known(poses[state])[id])[name]),
+      ) as Point,
+  );
   if (!(await attempt(edit))) return false;
   chooseLayers(edit.ids);
   return true;

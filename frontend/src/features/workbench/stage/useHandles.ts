@@ -28,7 +28,11 @@ interface Options<Handle, Shape> {
 
 /** Handles of a shape, pulled: seen on the stage at once, an edit when let go. */
 export function useHandles<Handle, Shape>({ over, matrix, value, written, pull, commit }: Options<Handle, Shape>) {
-  const { shown: pulled, held, hold } = useHeld<{ shape: Shape; moved: boolean }>({
+  const {
+    shown: pulled,
+    held,
+    hold,
+  } = useHeld<{ shape: Shape; moved: boolean }>({
     giveUp: () => {
       hold(null);
       preview(value);

@@ -7,6 +7,7 @@ import { attempt, choose, useBench } from '../bench';
 import { addLayer } from '../edits';
 import { speak } from '../speech';
 import { look, useView } from '../view';
+import { firstOf, lastOf } from '../../../shared/known';
 
 /** px on the screen within which a point is met again */
 const REACH = 7;
@@ -48,8 +49,8 @@ export function usePen(zoom: number, pointAt: (event: PointerEvent) => Point) {
     event.currentTarget.setPointerCapture(event.pointerId);
     const at = rounded(pointAt(event));
     const knots = set();
-    if (knots.length > 1 && near(at, knots[0]!.at)) return void finish(true);
-    if (knots.length > 1 && near(at, knots.at(-1)!.at)) return void finish(false);
+    if (knots.length > 1 && near(at, firstOf(knots).at)) return void finish(true);
+    if (knots.length > 1 && near(at, lastOf(knots).at)) return void finish(false);
     hold([...knots, corner(at)]);
     speak(`Point at ${at[0]}, ${at[1]}`);
   };
@@ -80,6 +81,13 @@ function addDrawn(knots: Knot[], closed: boolean, name: string) {
   const [left, top, right, bottom] = boundsOf(drawn);
   const [width, height] = [Math.max(round(right - left), 1), Math.max(round(bottom - top), 1)];
   const path = writePath(mapPath(drawn, ([x, y]) => [x - left, y - top]));
-  const paint = closed ? { fill: '#1f7a70' } : { fill: 'none', stroke: '#15293b', stroke_width: 3, stroke_join: 'round' };
-  return addLayer(useBench.getState().document!, 'path', { x: left, y: top, width, height, view_width: width, view_height: height, path, ...paint }, name);
+  const paint = closed
+    ? { fill: '#1f7a70' }
+    : { fill: 'none', stroke: '#15293b', stroke_width: 3, stroke_join: 'round' };
+  return addLayer(
+    useBench.getState().document,
+    'path',
+    { x: left, y: top, width, height, view_width: width, view_height: height, path, ...paint },
+    name,
+  );
 }

@@ -1,11 +1,12 @@
 import { useLayoutEffect, useRef, useState } from 'react';
+import { known } from '../../../shared/known';
 
 /** The size of an element in px, kept up to date. */
 export function useSize<T extends HTMLElement>() {
   const ref = useRef<T>(null);
   const [size, setSize] = useState({ width: 400, height: 400 });
   useLayoutEffect(() => {
-    const element = ref.current!;
+    const element = known(ref.current);
     const measure = () => setSize({ width: element.clientWidth, height: element.clientHeight });
     measure();
     const observer = new ResizeObserver(measure);

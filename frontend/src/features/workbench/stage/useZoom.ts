@@ -1,6 +1,7 @@
 import { useCallback, useEffect, useMemo, useState, type RefObject } from 'react';
 import type { Box } from '../edits';
 import { fit } from './useSize';
+import { known } from '../../../shared/known';
 
 interface Size {
   width: number;
@@ -16,7 +17,12 @@ const [LEAST, MOST] = [0.05, 32];
 const clamp = (zoom: number) => Math.min(Math.max(zoom, LEAST), MOST);
 
 /** How large the piece is shown, and how far from the middle of the stage: it fits until it is told otherwise. */
-export function useZoom(stage: RefObject<HTMLElement | null>, sheet: RefObject<HTMLElement | null>, size: Size, piece: Size) {
+export function useZoom(
+  stage: RefObject<HTMLElement | null>,
+  sheet: RefObject<HTMLElement | null>,
+  size: Size,
+  piece: Size,
+) {
   const [held, setHeld] = useState<Held | null>(null);
   const fitting = fit(size, piece);
   const { zoom, x, y } = held ?? { zoom: fitting, x: 0, y: 0 };
@@ -26,7 +32,7 @@ export function useZoom(stage: RefObject<HTMLElement | null>, sheet: RefObject<H
   /** Larger or smaller around a place on the screen, which stays where it is. */
   const around = useCallback(
     (factor: number, clientX: number, clientY: number) => {
-      const box = sheet.current!.getBoundingClientRect();
+      const box = known(sheet.current).getBoundingClientRect();
       setHeld((before) => {
         const now = before ?? { zoom: fitting, x: 0, y: 0 };
         const next = clamp(now.zoom * factor);
@@ -38,11 +44,12 @@ export function useZoom(stage: RefObject<HTMLElement | null>, sheet: RefObject<H
     [fitting, sheet],
   );
   const pan = useCallback(
-    (dx: number, dy: number) => setHeld((before) => ({ zoom: before?.zoom ?? fitting, x: (before?.x ?? 0) + dx, y: (before?.y ?? 0) + dy })),
+    (dx: number, dy: number) =>
+      setHeld((before) => ({ zoom: before?.zoom ?? fitting, x: (before?.x ?? 0) + dx, y: (before?.y ?? 0) + dy })),
     [fitting],
   );
   useEffect(() => {
-    const element = stage.current!;
+    const element = known(stage.current);
     const wheel = (event: WheelEvent) => {
       event.preventDefault();
       if (event.ctrlKey) around(Math.exp(-event.deltaY * 0.003), event.clientX, event.clientY);
@@ -74,8 +81,18 @@ export function useZoom(stage: RefObject<HTMLElement | null>, sheet: RefObject<H
       toSize: () => setHeld({ zoom: 1, x: 0, y: 0 }),
       to: (wanted: number) => setHeld({ zoom: clamp(wanted), x: 0, y: 0 }),
       toBox: (box: Box) => {
-        const next = clamp(Math.min((width - 120) / Math.max(box.right - box.left, 1), (height - 150) / Math.max(box.bottom - box.top, 1), 12));
-        setHeld({ zoom: next, x: (pieceWidth / 2 - (box.left + box.right) / 2) * next, y: (pieceHeight / 2 - (box.top + box.bottom) / 2) * next });
+        const next = clamp(
+          Math.min(
+            (width - 120) / Math.max(box.right - box.left, 1),
+            (height - 150) / Math.max(box.bottom - box.top, 1),
+            12,
+          ),
+        );
+        setHeld({
+          zoom: next,
+          x: (pieceWidth / 2 - (box.left + box.right) / 2) * next,
+          y: (pieceHeight / 2 - (box.top + box.bottom) / 2) * next,
+        });
       },
       by,
     }),

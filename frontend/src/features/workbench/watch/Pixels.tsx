@@ -39,5 +39,15 @@ export function Pixels({ width, height, zoom }: Props) {
       stop();
     };
   }, [id, revision, width, height]);
-  return <canvas ref={canvas} className="pixels" role="img" aria-label="The loop in pixels" width={width} height={height} style={{ width: width * zoom, height: height * zoom }} />;
+  return (
+    <canvas
+      ref={canvas}
+      className="pixels"
+      role="img"
+      aria-label="The loop in pixels"
+      width={width}
+      height={height}
+      style={{ width: width * zoom, height: height * zoom }}
+    />
+  );
 }

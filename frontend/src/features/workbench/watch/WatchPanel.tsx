@@ -7,6 +7,7 @@ import type { Zoom } from '../stage/useZoom';
 import { labelOf } from '../tree';
 import { GROUNDS, LOOKS, useWatch, watch } from './watch';
 import './watch.css';
+import { known } from '../../../shared/known';
 
 const SIZES = [1, 2, 4, 8, 16];
 
@@ -22,12 +23,19 @@ export function WatchPanel({ zoom }: { zoom: Zoom }) {
 function Ways({ zoom }: { zoom: Zoom }) {
   const { ground, pixels, follows } = useWatch();
   const look = useSyncExternalStore(clock.onSwitch, () => clock.look);
-  const piece = useBench((b) => b.document!);
+  const piece = useBench((b) => b.document);
   const layer = useBench((b) => b.layer);
   const free = !Object.values(GROUNDS).includes(ground);
   return (
     <div className="watch" role="group" aria-label="How it is watched">
-      <Choice block size="small" aria-label="Plays" value={look} options={[...LOOKS]} onChange={(value) => clock.setLook(value)} />
+      <Choice
+        block
+        size="small"
+        aria-label="Plays"
+        value={look}
+        options={[...LOOKS]}
+        onChange={(value) => clock.setLook(value)}
+      />
       <div className="watch-sizes rates" role="group" aria-label="Size of the loop">
         <button aria-pressed={zoom.fits} onClick={zoom.toFit}>
           fit
@@ -40,7 +48,14 @@ function Ways({ zoom }: { zoom: Zoom }) {
       </div>
       <div className="watch-grounds" role="group" aria-label="Background">
         {Object.entries(GROUNDS).map(([name, css]) => (
-          <button key={name} title={name} aria-label={name} aria-pressed={ground === css} style={{ background: css }} onClick={() => watch({ ground: css })} />
+          <button
+            key={name}
+            title={name}
+            aria-label={name}
+            aria-pressed={ground === css}
+            style={{ background: css }}
+            onClick={() => watch({ ground: css })}
+          />
         ))}
         <TextField label="or" name="Background of the stages" value={free ? ground : ''} commit={setFree} />
       </div>
@@ -55,6 +70,7 @@ function Ways({ zoom }: { zoom: Zoom }) {
 }
 
 async function setFree(colour: string): Promise<void> {
-  if (colour && !CSS.supports('color', colour)) throw new Error(`${colour} is no CSS colour. Write a name such as teal, or #1f7a70.`);
-  watch({ ground: colour || GROUNDS['sea-glass']! });
+  if (colour && !CSS.supports('color', colour))
+    throw new Error(`${colour} is no CSS colour. Write a name such as teal, or #1f7a70.`);
+  watch({ ground: colour || known(GROUNDS['sea-glass']) });
 }

@@ -3,6 +3,7 @@ import { create } from 'zustand';
 import { persist } from 'zustand/middleware';
 import type { Look } from '../../player';
 import { clock } from '../bench';
+import { known } from '../../../shared/known';
 
 export const RATES: readonly (readonly [rate: number, label: string])[] = [
   [2, '2×'],
@@ -34,17 +35,28 @@ interface Watch {
   follows: boolean;
 }
 
-export const useWatch = create<Watch>()(persist((): Watch => ({ ground: GROUNDS['sea-glass']!, pixels: false, follows: false }), { name: 'keen-ripple-watch', partialize: ({ ground }) => ({ ground }) }));
+export const useWatch = create<Watch>()(
+  persist((): Watch => ({ ground: known(GROUNDS['sea-glass']), pixels: false, follows: false }), {
+    name: 'keen-ripple-watch',
+    partialize: ({ ground }) => ({ ground }),
+  }),
+);
 export const watch = (how: Partial<Watch>): void => {
   useWatch.setState(how);
 };
 
 /** The one after `now`, or before it; round and round. */
 function next<T>(all: readonly T[], now: T, by = 1): T {
-  return all[(all.indexOf(now) + by + all.length) % all.length]!;
+  return known(all[(all.indexOf(now) + by + all.length) % all.length]);
 }
 
-export const nextLook = () => clock.setLook(next(LOOKS.map(({ value }) => value), clock.look));
+export const nextLook = () =>
+  clock.setLook(
+    next(
+      LOOKS.map(({ value }) => value),
+      clock.look,
+    ),
+  );
 export const nextGround = () => watch({ ground: next(Object.values(GROUNDS), useWatch.getState().ground) });
 export const switchPixels = () => watch({ pixels: !useWatch.getState().pixels });
 export const switchFollowing = () => watch({ follows: !useWatch.getState().follows });
@@ -52,5 +64,5 @@ export const switchFollowing = () => watch({ follows: !useWatch.getState().follo
 /** Slower (1) or faster (-1), to the ends of the list and no further. */
 export function changeRate(by: 1 | -1): void {
   const at = RATES.findIndex(([rate]) => rate === clock.rate);
-  clock.setRate(RATES[Math.min(Math.max(at + by, 0), RATES.length - 1)]![0]);
+  clock.setRate(known(RATES[Math.min(Math.max(at + by, 0), RATES.length - 1)])[0]);
 }

@@ -12,6 +12,8 @@ export default tseslint.config(
   a11y.configs.recommended,
   {
     rules: {
+      'max-lines': ['error', 350],
+      'max-lines-per-function': ['error', 60],
       '@typescript-eslint/no-non-null-assertion': 'error',
       // What is asked for as a promise may be known at once.
       '@typescript-eslint/require-await': 'off',
@@ -19,4 +21,6 @@ export default tseslint.config(
       '@typescript-eslint/no-misused-promises': ['error', { checksVoidReturn: false }],
     },
   },
+  // What describes a subject is no function.
+  { files: ['**/*.test.ts'], rules: { 'max-lines-per-function': 'off' } },
 );

@@ -21,7 +21,7 @@ from keen_ripple.core.curves.presets import CURVES, SPRINGS
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.transitions import Curve, Spring
 from keen_ripple.core.measures.readings import timing_reading
-from keen_ripple.core.properties import PROPERTIES
+from keen_ripple.core.properties import GROUPS, PROPERTIES
 from keen_ripple.web.contract import answers, bodies
 
 ROOT = Path(__file__).parent.parent
@@ -71,10 +71,7 @@ def _with_tuples(value):
 
 
 def catalogue() -> str:
-    rows = [
-        {key: value for key, value in asdict(row).items() if key not in ("css", "svg", "tolerance")}
-        for row in PROPERTIES
-    ]
+    rows = [{key: value for key, value in asdict(row).items() if key not in ("svg", "tolerance")} for row in PROPERTIES]
     return "\n".join(
         [
             HEAD.format(source="the property table and the presets"),
@@ -83,8 +80,11 @@ def catalogue() -> str:
             "  default: number | string | boolean | readonly number[] | null;",
             "  low: number | null;\n  high: number | null;\n  clamped: boolean;",
             "  kinds: string[];\n  varies: boolean;\n  choices: string[];",
+            "  css: string;\n  plain: boolean;\n  group: string;\n  short: string;\n  step: number;",
             "}\n",
             f"export const PROPERTIES: Property[] = {json.dumps(rows, indent=2, ensure_ascii=False)};\n",
+            "/** Groups of properties in their order, and whether they are open from the start. */",
+            f"export const GROUPS: Record<string, boolean> = {json.dumps(GROUPS, indent=2)};\n",
             f"export const CURVE_PRESETS: Record<string, string> = {json.dumps(CURVES, indent=2)};\n",
             "export const SPRING_PRESETS: Record<string, { stiffness: number; damping: number }> = "
             f"{json.dumps(SPRINGS, indent=2)};\n",

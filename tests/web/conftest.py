@@ -1,14 +1,18 @@
-"""Every answer that a test gets is held against the contract."""
+"""A client of the demo's pieces; every answer that a test gets is held against the contract."""
 
 from __future__ import annotations
 
 import json
+from pathlib import Path
 
 import pytest
 from flask import Response
+from flask.testing import FlaskClient
 
 from contract import check
+from keen_ripple.web import create_app
 from keen_ripple.web.contract.answers import Answer
+from keen_ripple.web.serve import fill
 
 told = Answer.told
 
@@ -21,3 +25,10 @@ def contract(monkeypatch: pytest.MonkeyPatch) -> None:
         return response
 
     monkeypatch.setattr(Answer, "told", told_and_checked)
+
+
+@pytest.fixture
+def client(tmp_path: Path) -> FlaskClient:
+    app = create_app(tmp_path / "web.sqlite")
+    fill(tmp_path / "web.sqlite")
+    return app.test_client()

@@ -5,7 +5,7 @@ Models, poses, tapes, the page and the hand-offs loop over it; a new property is
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
 from typing import Any
 
@@ -40,6 +40,12 @@ class Property:
     css: str = ""
     svg: str = ""
     choices: tuple[str, ...] = ()
+    # Shown by its CSS property with the number and its unit, or the choice, as it stands.
+    plain: bool = False
+    # Its group in lists of all that a layer has, its shorter name there, and what one press of an arrow key adds.
+    group: str = ""
+    short: str = ""
+    step: float = 1.0
 
 
 def _length(name: str, label: str, css: str, svg: str, **rest: Any) -> Property:
@@ -51,11 +57,17 @@ def _angle(name: str, label: str, css: str, svg: str = "transform") -> Property:
 
 
 def _factor(name: str, label: str, css: str, default: float, svg: str = "transform", **rest: Any) -> Property:
-    return Property(name, label, "", "linear", default, tolerance=0.002, css=css, svg=svg, **rest)
+    return Property(name, label, "", "linear", default, tolerance=0.002, css=css, svg=svg, step=0.05, **rest)
 
 
 def _radius(name: str, label: str) -> Property:
-    rest = {"default": 0.0, "low": 0.0, "clamped": True, "kinds": ("rectangle", *PICTURES)}
+    rest = {
+        "default": 0.0,
+        "low": 0.0,
+        "clamped": True,
+        "kinds": ("rectangle", *PICTURES),
+        "short": name.replace("_", " "),
+    }
     return _length(f"radius_{name}", label, "border-radius", "rx", **rest)
 
 
@@ -68,79 +80,148 @@ def _layout(name: str, label: str, default: Any, kinds: tuple[str, ...] = ("grou
     return Property(name, label, "" if rest.get("choices") else "px", "layout", default, kinds=kinds, **rest)
 
 
+def _under(group: str, *rows: Property) -> tuple[Property, ...]:
+    return tuple(replace(row, group=group) for row in rows)
+
+
+GROUPS: dict[str, bool] = {
+    "Content": True,
+    "Place": True,
+    "Rotation and scale": True,
+    "Look": True,
+    "Letters": True,
+    "Corners": False,
+    "Line": False,
+    "Shadow and blur": False,
+    "Skew and 3D": False,
+    "Picture": False,
+    "Row or column": False,
+    "In its group": False,
+}
+"""Groups of properties in the order in which they are listed, and whether they are open from the start."""
+
 RULES = ("start", "end", "both", "centre", "scale", "fixed")
 
 PROPERTIES: tuple[Property, ...] = (
-    _length("x", "x", "translate", "transform"),
-    _length("y", "y", "translate", "transform"),
-    _length("width", "width", "width", "width", low=0.0, clamped=True),
-    _length("height", "height", "height", "height", low=0.0, clamped=True),
-    _angle("rotation", "rotation", "rotate"),
-    _factor("scale_x", "scale x", "scale", 1.0),
-    _factor("scale_y", "scale y", "scale", 1.0),
-    _angle("skew_x", "skew x", "transform"),
-    _angle("skew_y", "skew y", "transform"),
-    _angle("rotation_x", "rotation about x", "transform", ""),
-    _angle("rotation_y", "rotation about y", "transform", ""),
-    # 0 is none: what turns about x or y is then only foreshortened.
-    Property("perspective", "perspective", "px", "perspective", 0.0, low=0.0, clamped=True, tolerance=0.05,
-             css="transform"),
-    _factor("pivot_x", "pivot x", "transform-origin", 0.5),
-    _factor("pivot_y", "pivot y", "transform-origin", 0.5),
-    Property("visible", "visible", "", "visible", True, tolerance=0.002, css="opacity", svg="opacity"),
-    _factor("opacity", "opacity", "opacity", 1.0, "opacity", low=0.0, high=1.0, clamped=True),
-    _radius("top_left", "radius top left"),
-    _radius("top_right", "radius top right"),
-    _radius("bottom_right", "radius bottom right"),
-    _radius("bottom_left", "radius bottom left"),
-    Property("fill", "fill", "colour", "paint", "#15293b", kinds=(*SHAPES, "text"), tolerance=1.0, css="background",
-             svg="fill"),
-    Property("stroke", "stroke", "colour", "colour", "none", kinds=SHAPES, tolerance=1.0, css="stroke", svg="stroke"),
-    _length("stroke_width", "stroke width", "stroke-width", "stroke-width", default=1.0, low=0.0, clamped=True,
-            kinds=SHAPES),
-    _choice("stroke_align", "stroke place", ("inside", "centre", "outside"), ("rectangle", "ellipse"), ""),
-    _choice("stroke_cap", "cap", ("butt", "round", "square"), SHAPES, "stroke-linecap", default="round"),
-    _choice("stroke_join", "join", ("miter", "round", "bevel"), SHAPES, "stroke-linejoin", default="miter"),
-    Property("stroke_dash", "dash", "", "dash", (), tolerance=0.05, kinds=SHAPES, css="stroke-dasharray",
-             svg="stroke-dasharray"),
-    _length("stroke_dash_offset", "dash offset", "stroke-dashoffset", "stroke-dashoffset", default=0.0, kinds=SHAPES),
-    # Trims are shares of the outline's length; what lies between start and end is drawn.
-    _factor("trim_start", "trim start", "stroke-dasharray", 0.0, "stroke-dasharray", low=0.0, high=1.0, clamped=True,
-            kinds=SHAPES),
-    _factor("trim_end", "trim end", "stroke-dasharray", 1.0, "stroke-dasharray", low=0.0, high=1.0, clamped=True,
-            kinds=SHAPES),
-    _factor("trim_offset", "trim offset", "stroke-dashoffset", 0.0, "stroke-dashoffset", kinds=SHAPES),
-    Property("shadows", "shadows", "", "shadows", (), tolerance=0.05, kinds=CASTING, css="box-shadow",
-             svg="feDropShadow"),
-    _length("blur", "blur", "filter", "feGaussianBlur", default=0.0, low=0.0, clamped=True),
-    Property("path", "path", "path", "path", tolerance=0.05, kinds=("path",), css="d", svg="d"),
-    # The size in which the path is written; it is stretched from there to width and height.
-    _choice("fill_rule", "inside", ("nonzero", "evenodd"), ("path",), "fill-rule"),
-    Property("view_width", "view width", "px", "discrete", low=1.0, kinds=("path",), varies=False, svg="viewBox"),
-    Property("view_height", "view height", "px", "discrete", low=1.0, kinds=("path",), varies=False, svg="viewBox"),
-    Property("text", "text", "", "fade", tolerance=0.002, kinds=("text",)),
-    _choice("font_family", "family", ("Hanken Grotesk", "JetBrains Mono"), ("text",), "font-family"),
-    _length("font_size", "font size", "font-size", "font-size", default=16.0, low=0.0, clamped=True, kinds=("text",)),
-    Property("font_weight", "font weight", "", "linear", 400.0, 100.0, 900.0, clamped=True, tolerance=0.5,
-             kinds=("text",), css="font-weight", svg="font-weight"),
-    _factor("line_height", "line height", "line-height", 1.3, "", low=0.0, clamped=True, kinds=("text",)),
-    _length("letter_spacing", "letter spacing", "letter-spacing", "letter-spacing", default=0.0, kinds=("text",)),
-    _choice("text_align", "align", ("left", "centre", "right"), ("text",), "text-align", default="centre"),
+    *_under(
+        "Place",
+        _length("x", "x", "translate", "transform"),
+        _length("y", "y", "translate", "transform"),
+        _length("width", "width", "width", "width", low=0.0, clamped=True),
+        _length("height", "height", "height", "height", low=0.0, clamped=True),
+    ),
+    *_under(
+        "Rotation and scale",
+        _angle("rotation", "rotation", "rotate"),
+        _factor("scale_x", "scale x", "scale", 1.0),
+        _factor("scale_y", "scale y", "scale", 1.0),
+    ),
+    *_under(
+        "Skew and 3D",
+        _angle("skew_x", "skew x", "transform"),
+        _angle("skew_y", "skew y", "transform"),
+        _angle("rotation_x", "rotation about x", "transform", ""),
+        _angle("rotation_y", "rotation about y", "transform", ""),
+        # 0 is none: what turns about x or y is then only foreshortened.
+        Property("perspective", "perspective", "px", "perspective", 0.0, low=0.0, clamped=True, tolerance=0.05,
+                 css="transform"),
+    ),
+    *_under(
+        "Rotation and scale",
+        _factor("pivot_x", "pivot x", "transform-origin", 0.5),
+        _factor("pivot_y", "pivot y", "transform-origin", 0.5),
+    ),
+    *_under(
+        "Look",
+        Property("visible", "visible", "", "visible", True, tolerance=0.002, css="opacity", svg="opacity"),
+        _factor("opacity", "opacity", "opacity", 1.0, "opacity", low=0.0, high=1.0, clamped=True),
+    ),
+    *_under(
+        "Corners",
+        _radius("top_left", "radius top left"),
+        _radius("top_right", "radius top right"),
+        _radius("bottom_right", "radius bottom right"),
+        _radius("bottom_left", "radius bottom left"),
+    ),
+    *_under(
+        "Look",
+        Property("fill", "fill", "colour", "paint", "#15293b", kinds=(*SHAPES, "text"), tolerance=1.0, css="background",
+                 svg="fill"),
+        Property("stroke", "stroke", "colour", "colour", "none", kinds=SHAPES, tolerance=1.0, css="stroke",
+                 svg="stroke"),
+        _length("stroke_width", "stroke width", "stroke-width", "stroke-width", short="width", default=1.0, low=0.0,
+                clamped=True, kinds=SHAPES),
+    ),
+    *_under(
+        "Line",
+        _choice("stroke_align", "stroke place", ("inside", "centre", "outside"), ("rectangle", "ellipse"), ""),
+        _choice("stroke_cap", "cap", ("butt", "round", "square"), SHAPES, "stroke-linecap", default="round"),
+        _choice("stroke_join", "join", ("miter", "round", "bevel"), SHAPES, "stroke-linejoin", default="miter"),
+        Property("stroke_dash", "dash", "", "dash", (), tolerance=0.05, kinds=SHAPES, css="stroke-dasharray",
+                 svg="stroke-dasharray"),
+        _length("stroke_dash_offset", "dash offset", "stroke-dashoffset", "stroke-dashoffset", default=0.0,
+                kinds=SHAPES),
+        # Trims are shares of the outline's length; what lies between start and end is drawn.
+        _factor("trim_start", "trim start", "stroke-dasharray", 0.0, "stroke-dasharray", low=0.0, high=1.0,
+                clamped=True,
+                kinds=SHAPES),
+        _factor("trim_end", "trim end", "stroke-dasharray", 1.0, "stroke-dasharray", low=0.0, high=1.0, clamped=True,
+                kinds=SHAPES),
+        _factor("trim_offset", "trim offset", "stroke-dashoffset", 0.0, "stroke-dashoffset", kinds=SHAPES),
+    ),
+    *_under(
+        "Shadow and blur",
+        Property("shadows", "shadows", "", "shadows", (), tolerance=0.05, kinds=CASTING, css="box-shadow",
+                 svg="feDropShadow"),
+        _length("blur", "blur", "filter", "feGaussianBlur", default=0.0, low=0.0, clamped=True),
+    ),
+    *_under(
+        "Content",
+        Property("path", "path", "path", "path", tolerance=0.05, kinds=("path",), css="d", svg="d"),
+        # The size in which the path is written; it is stretched from there to width and height.
+        _choice("fill_rule", "inside", ("nonzero", "evenodd"), ("path",), "fill-rule"),
+        Property("view_width", "view width", "px", "discrete", low=1.0, kinds=("path",), varies=False, svg="viewBox"),
+        Property("view_height", "view height", "px", "discrete", low=1.0, kinds=("path",), varies=False, svg="viewBox"),
+        Property("text", "text", "", "fade", tolerance=0.002, kinds=("text",)),
+    ),
+    *_under(
+        "Letters",
+        _choice("font_family", "family", ("Hanken Grotesk", "JetBrains Mono"), ("text",), "font-family"),
+        _length("font_size", "font size", "font-size", "font-size", short="size", default=16.0, low=0.0,
+                clamped=True, plain=True, kinds=("text",)),
+        Property("font_weight", "font weight", "", "linear", 400.0, short="weight", step=100.0, low=100.0,
+                 high=900.0, clamped=True, tolerance=0.5,
+                 kinds=("text",), css="font-weight", svg="font-weight", plain=True),
+        _factor("line_height", "line height", "line-height", 1.3, "", low=0.0, clamped=True, kinds=("text",),
+                plain=True),
+        _length("letter_spacing", "letter spacing", "letter-spacing", "letter-spacing", default=0.0, kinds=("text",),
+                plain=True),
+        _choice("text_align", "align", ("left", "centre", "right"), ("text",), "text-align", default="centre"),
+    ),
     Property("source", "picture", "", "fade", tolerance=0.002, kinds=PICTURES, css="background-image", svg="href"),
-    _choice("fit", "fit", ("cover", "contain", "fill"), PICTURES, "background-size"),
-    _factor("focus_x", "focus x", "background-position", 0.5, "preserveAspectRatio", kinds=PICTURES),
-    _factor("focus_y", "focus y", "background-position", 0.5, "preserveAspectRatio", kinds=PICTURES),
-    Property("playhead", "playhead", "ms", "linear", 0.0, low=0.0, clamped=True, tolerance=0.5, kinds=("medium",)),
-    _layout("layout", "layout", "none", choices=("none", "row", "column")),
-    _layout("gap", "gap", 0.0, low=0.0),
-    _layout("padding_x", "padding x", 0.0, low=0.0),
-    _layout("padding_y", "padding y", 0.0, low=0.0),
-    _layout("align", "align across", "centre", choices=("start", "centre", "end", "stretch")),
-    _layout("justify", "justify", "start", choices=("start", "centre", "end", "between")),
-    # What a row or column has left is shared out in proportion.
-    Property("grow", "grow", "", "layout", 0.0, low=0.0),
-    _layout("resize_x", "resize x", "start", KINDS, choices=RULES),
-    _layout("resize_y", "resize y", "start", KINDS, choices=RULES),
+    *_under(
+        "Picture",
+        _choice("fit", "fit", ("cover", "contain", "fill"), PICTURES, "background-size"),
+        _factor("focus_x", "focus x", "background-position", 0.5, "preserveAspectRatio", kinds=PICTURES),
+        _factor("focus_y", "focus y", "background-position", 0.5, "preserveAspectRatio", kinds=PICTURES),
+        Property("playhead", "playhead", "ms", "linear", 0.0, low=0.0, clamped=True, tolerance=0.5, kinds=("medium",)),
+    ),
+    *_under(
+        "Row or column",
+        _layout("layout", "layout", "none", choices=("none", "row", "column")),
+        _layout("gap", "gap", 0.0, low=0.0),
+        _layout("padding_x", "padding x", 0.0, low=0.0),
+        _layout("padding_y", "padding y", 0.0, low=0.0),
+        _layout("align", "align across", "centre", choices=("start", "centre", "end", "stretch")),
+        _layout("justify", "justify", "start", choices=("start", "centre", "end", "between")),
+    ),
+    *_under(
+        "In its group",
+        # What a row or column has left is shared out in proportion.
+        Property("grow", "grow", "", "layout", 0.0, low=0.0, step=0.05),
+        _layout("resize_x", "resize x", "start", KINDS, choices=RULES),
+        _layout("resize_y", "resize y", "start", KINDS, choices=RULES),
+    ),
 )  # fmt: skip
 
 BY_NAME: dict[str, Property] = {row.name: row for row in PROPERTIES}

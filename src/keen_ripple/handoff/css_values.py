@@ -9,6 +9,7 @@ from typing import Any
 
 from keen_ripple.core.colour import colour_text, oklab_of, parse_colour
 from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.properties import Property, properties_of
 from keen_ripple.core.values import ConicGradient, Gradient, LinearGradient, Shadow
 
 Look = Mapping[str, Any]
@@ -159,10 +160,18 @@ def trimmed(look: Look) -> bool:
 
 
 TRIMMED = "trimmed"
+# As CSS writes units that the table has for people.
+UNITS = {"°": "deg"}
 
 
-def _plain(css: str, name: str, unit: str = "") -> Declaration:
-    return Declaration(css, (name,), lambda look, _: f"{css_number(look[name], 4)}{unit}")
+def _plain(row: Property) -> Declaration:
+    def text(look: Look, _: str) -> str:
+        value = look[row.name]
+        if isinstance(value, str):
+            return value
+        return px(value) if row.unit == "px" else f"{css_number(value, 4)}{UNITS.get(row.unit, row.unit)}"
+
+    return Declaration(row.css, (row.name,), text)
 
 
 BOX = (
@@ -182,7 +191,7 @@ BLUR_AND_SHADOWS = Declaration("filter", ("blur", "shadows"), _blur_and_shadows)
 CORNERS = Declaration("border-radius", RADII, _radii)
 SHAPE = (_fill("background"), Declaration("box-shadow", ("stroke", "stroke_width", "shadows"), _box_shadow), BLUR)
 
-DECLARATIONS: dict[str, tuple[Declaration, ...]] = {
+WRITTEN: dict[str, tuple[Declaration, ...]] = {
     "group": (*BOX, BLUR),
     "rectangle": (*BOX, CORNERS, *SHAPE),
     "ellipse": (*BOX, *SHAPE),
@@ -205,10 +214,6 @@ DECLARATIONS: dict[str, tuple[Declaration, ...]] = {
         BLUR_AND_SHADOWS,
         _fill("color"),
         Declaration("font-family", ("font_family",), lambda look, _: f"{css_string(look['font_family'])}, sans-serif"),
-        _px("font-size", "font_size"),
-        _plain("font-weight", "font_weight"),
-        _plain("line-height", "line_height"),
-        _px("letter-spacing", "letter_spacing"),
         Declaration(
             "text-align",
             ("text_align",),
@@ -228,6 +233,10 @@ DECLARATIONS: dict[str, tuple[Declaration, ...]] = {
             lambda look, _: f"{_percent(look['focus_x'])} {_percent(look['focus_y'])}",
         ),
     ),
+}
+
+DECLARATIONS: dict[str, tuple[Declaration, ...]] = {
+    kind: (*written, *(_plain(row) for row in properties_of(kind) if row.plain)) for kind, written in WRITTEN.items()
 }
 
 

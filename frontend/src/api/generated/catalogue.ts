@@ -12,6 +12,11 @@ export interface Property {
   kinds: string[];
   varies: boolean;
   choices: string[];
+  css: string;
+  plain: boolean;
+  group: string;
+  short: string;
+  step: number;
 }
 
 export const PROPERTIES: Property[] = [
@@ -34,7 +39,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "translate",
+    "choices": [],
+    "plain": false,
+    "group": "Place",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "y",
@@ -55,7 +65,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "translate",
+    "choices": [],
+    "plain": false,
+    "group": "Place",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "width",
@@ -76,7 +91,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "width",
+    "choices": [],
+    "plain": false,
+    "group": "Place",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "height",
@@ -97,7 +117,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "height",
+    "choices": [],
+    "plain": false,
+    "group": "Place",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "rotation",
@@ -118,7 +143,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "rotate",
+    "choices": [],
+    "plain": false,
+    "group": "Rotation and scale",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "scale_x",
@@ -139,7 +169,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "scale",
+    "choices": [],
+    "plain": false,
+    "group": "Rotation and scale",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "scale_y",
@@ -160,7 +195,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "scale",
+    "choices": [],
+    "plain": false,
+    "group": "Rotation and scale",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "skew_x",
@@ -181,7 +221,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "transform",
+    "choices": [],
+    "plain": false,
+    "group": "Skew and 3D",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "skew_y",
@@ -202,7 +247,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "transform",
+    "choices": [],
+    "plain": false,
+    "group": "Skew and 3D",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "rotation_x",
@@ -223,7 +273,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "transform",
+    "choices": [],
+    "plain": false,
+    "group": "Skew and 3D",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "rotation_y",
@@ -244,7 +299,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "transform",
+    "choices": [],
+    "plain": false,
+    "group": "Skew and 3D",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "perspective",
@@ -265,7 +325,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "transform",
+    "choices": [],
+    "plain": false,
+    "group": "Skew and 3D",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "pivot_x",
@@ -286,7 +351,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "transform-origin",
+    "choices": [],
+    "plain": false,
+    "group": "Rotation and scale",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "pivot_y",
@@ -307,7 +377,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "transform-origin",
+    "choices": [],
+    "plain": false,
+    "group": "Rotation and scale",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "visible",
@@ -328,7 +403,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "opacity",
+    "choices": [],
+    "plain": false,
+    "group": "Look",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "opacity",
@@ -349,7 +429,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "opacity",
+    "choices": [],
+    "plain": false,
+    "group": "Look",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "radius_top_left",
@@ -366,7 +451,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "border-radius",
+    "choices": [],
+    "plain": false,
+    "group": "Corners",
+    "short": "top left",
+    "step": 1.0
   },
   {
     "name": "radius_top_right",
@@ -383,7 +473,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "border-radius",
+    "choices": [],
+    "plain": false,
+    "group": "Corners",
+    "short": "top right",
+    "step": 1.0
   },
   {
     "name": "radius_bottom_right",
@@ -400,7 +495,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "border-radius",
+    "choices": [],
+    "plain": false,
+    "group": "Corners",
+    "short": "bottom right",
+    "step": 1.0
   },
   {
     "name": "radius_bottom_left",
@@ -417,7 +517,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "border-radius",
+    "choices": [],
+    "plain": false,
+    "group": "Corners",
+    "short": "bottom left",
+    "step": 1.0
   },
   {
     "name": "fill",
@@ -435,7 +540,12 @@ export const PROPERTIES: Property[] = [
       "text"
     ],
     "varies": true,
-    "choices": []
+    "css": "background",
+    "choices": [],
+    "plain": false,
+    "group": "Look",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "stroke",
@@ -452,7 +562,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
-    "choices": []
+    "css": "stroke",
+    "choices": [],
+    "plain": false,
+    "group": "Look",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "stroke_width",
@@ -469,7 +584,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
-    "choices": []
+    "css": "stroke-width",
+    "choices": [],
+    "plain": false,
+    "group": "Look",
+    "short": "width",
+    "step": 1.0
   },
   {
     "name": "stroke_align",
@@ -485,11 +605,16 @@ export const PROPERTIES: Property[] = [
       "ellipse"
     ],
     "varies": true,
+    "css": "",
     "choices": [
       "inside",
       "centre",
       "outside"
-    ]
+    ],
+    "plain": false,
+    "group": "Line",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "stroke_cap",
@@ -506,11 +631,16 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
+    "css": "stroke-linecap",
     "choices": [
       "butt",
       "round",
       "square"
-    ]
+    ],
+    "plain": false,
+    "group": "Line",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "stroke_join",
@@ -527,11 +657,16 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
+    "css": "stroke-linejoin",
     "choices": [
       "miter",
       "round",
       "bevel"
-    ]
+    ],
+    "plain": false,
+    "group": "Line",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "stroke_dash",
@@ -548,7 +683,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
-    "choices": []
+    "css": "stroke-dasharray",
+    "choices": [],
+    "plain": false,
+    "group": "Line",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "stroke_dash_offset",
@@ -565,7 +705,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
-    "choices": []
+    "css": "stroke-dashoffset",
+    "choices": [],
+    "plain": false,
+    "group": "Line",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "trim_start",
@@ -582,7 +727,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
-    "choices": []
+    "css": "stroke-dasharray",
+    "choices": [],
+    "plain": false,
+    "group": "Line",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "trim_end",
@@ -599,7 +749,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
-    "choices": []
+    "css": "stroke-dasharray",
+    "choices": [],
+    "plain": false,
+    "group": "Line",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "trim_offset",
@@ -616,7 +771,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
-    "choices": []
+    "css": "stroke-dashoffset",
+    "choices": [],
+    "plain": false,
+    "group": "Line",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "shadows",
@@ -636,7 +796,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "box-shadow",
+    "choices": [],
+    "plain": false,
+    "group": "Shadow and blur",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "blur",
@@ -657,7 +822,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "filter",
+    "choices": [],
+    "plain": false,
+    "group": "Shadow and blur",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "path",
@@ -672,7 +842,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
-    "choices": []
+    "css": "d",
+    "choices": [],
+    "plain": false,
+    "group": "Content",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "fill_rule",
@@ -687,10 +862,15 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": true,
+    "css": "fill-rule",
     "choices": [
       "nonzero",
       "evenodd"
-    ]
+    ],
+    "plain": false,
+    "group": "Content",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "view_width",
@@ -705,7 +885,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": false,
-    "choices": []
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Content",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "view_height",
@@ -720,7 +905,12 @@ export const PROPERTIES: Property[] = [
       "path"
     ],
     "varies": false,
-    "choices": []
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Content",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "text",
@@ -735,7 +925,12 @@ export const PROPERTIES: Property[] = [
       "text"
     ],
     "varies": true,
-    "choices": []
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Content",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "font_family",
@@ -750,10 +945,15 @@ export const PROPERTIES: Property[] = [
       "text"
     ],
     "varies": true,
+    "css": "font-family",
     "choices": [
       "Hanken Grotesk",
       "JetBrains Mono"
-    ]
+    ],
+    "plain": false,
+    "group": "Letters",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "font_size",
@@ -768,7 +968,12 @@ export const PROPERTIES: Property[] = [
       "text"
     ],
     "varies": true,
-    "choices": []
+    "css": "font-size",
+    "choices": [],
+    "plain": true,
+    "group": "Letters",
+    "short": "size",
+    "step": 1.0
   },
   {
     "name": "font_weight",
@@ -783,7 +988,12 @@ export const PROPERTIES: Property[] = [
       "text"
     ],
     "varies": true,
-    "choices": []
+    "css": "font-weight",
+    "choices": [],
+    "plain": true,
+    "group": "Letters",
+    "short": "weight",
+    "step": 100.0
   },
   {
     "name": "line_height",
@@ -798,7 +1008,12 @@ export const PROPERTIES: Property[] = [
       "text"
     ],
     "varies": true,
-    "choices": []
+    "css": "line-height",
+    "choices": [],
+    "plain": true,
+    "group": "Letters",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "letter_spacing",
@@ -813,7 +1028,12 @@ export const PROPERTIES: Property[] = [
       "text"
     ],
     "varies": true,
-    "choices": []
+    "css": "letter-spacing",
+    "choices": [],
+    "plain": true,
+    "group": "Letters",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "text_align",
@@ -828,11 +1048,16 @@ export const PROPERTIES: Property[] = [
       "text"
     ],
     "varies": true,
+    "css": "text-align",
     "choices": [
       "left",
       "centre",
       "right"
-    ]
+    ],
+    "plain": false,
+    "group": "Letters",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "source",
@@ -848,7 +1073,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "background-image",
+    "choices": [],
+    "plain": false,
+    "group": "",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "fit",
@@ -864,11 +1094,16 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
+    "css": "background-size",
     "choices": [
       "cover",
       "contain",
       "fill"
-    ]
+    ],
+    "plain": false,
+    "group": "Picture",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "focus_x",
@@ -884,7 +1119,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "background-position",
+    "choices": [],
+    "plain": false,
+    "group": "Picture",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "focus_y",
@@ -900,7 +1140,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "background-position",
+    "choices": [],
+    "plain": false,
+    "group": "Picture",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "playhead",
@@ -915,7 +1160,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Picture",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "layout",
@@ -930,11 +1180,16 @@ export const PROPERTIES: Property[] = [
       "group"
     ],
     "varies": true,
+    "css": "",
     "choices": [
       "none",
       "row",
       "column"
-    ]
+    ],
+    "plain": false,
+    "group": "Row or column",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "gap",
@@ -949,7 +1204,12 @@ export const PROPERTIES: Property[] = [
       "group"
     ],
     "varies": true,
-    "choices": []
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Row or column",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "padding_x",
@@ -964,7 +1224,12 @@ export const PROPERTIES: Property[] = [
       "group"
     ],
     "varies": true,
-    "choices": []
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Row or column",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "padding_y",
@@ -979,7 +1244,12 @@ export const PROPERTIES: Property[] = [
       "group"
     ],
     "varies": true,
-    "choices": []
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Row or column",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "align",
@@ -994,12 +1264,17 @@ export const PROPERTIES: Property[] = [
       "group"
     ],
     "varies": true,
+    "css": "",
     "choices": [
       "start",
       "centre",
       "end",
       "stretch"
-    ]
+    ],
+    "plain": false,
+    "group": "Row or column",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "justify",
@@ -1014,12 +1289,17 @@ export const PROPERTIES: Property[] = [
       "group"
     ],
     "varies": true,
+    "css": "",
     "choices": [
       "start",
       "centre",
       "end",
       "between"
-    ]
+    ],
+    "plain": false,
+    "group": "Row or column",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "grow",
@@ -1040,7 +1320,12 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
-    "choices": []
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "In its group",
+    "short": "",
+    "step": 0.05
   },
   {
     "name": "resize_x",
@@ -1061,6 +1346,7 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
+    "css": "",
     "choices": [
       "start",
       "end",
@@ -1068,7 +1354,11 @@ export const PROPERTIES: Property[] = [
       "centre",
       "scale",
       "fixed"
-    ]
+    ],
+    "plain": false,
+    "group": "In its group",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "resize_y",
@@ -1089,6 +1379,7 @@ export const PROPERTIES: Property[] = [
       "medium"
     ],
     "varies": true,
+    "css": "",
     "choices": [
       "start",
       "end",
@@ -1096,9 +1387,29 @@ export const PROPERTIES: Property[] = [
       "centre",
       "scale",
       "fixed"
-    ]
+    ],
+    "plain": false,
+    "group": "In its group",
+    "short": "",
+    "step": 1.0
   }
 ];
+
+/** Groups of properties in their order, and whether they are open from the start. */
+export const GROUPS: Record<string, boolean> = {
+  "Content": true,
+  "Place": true,
+  "Rotation and scale": true,
+  "Look": true,
+  "Letters": true,
+  "Corners": false,
+  "Line": false,
+  "Shadow and blur": false,
+  "Skew and 3D": false,
+  "Picture": false,
+  "Row or column": false,
+  "In its group": false
+};
 
 export const CURVE_PRESETS: Record<string, string> = {
   "linear": "linear",

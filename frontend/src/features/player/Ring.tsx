@@ -1,5 +1,6 @@
 import { useCallback, useMemo, type PointerEvent } from 'react';
 import './ring.css';
+import { scrubbing } from '../../shared/ui/pulling';
 import { arcPath, arcsOf, drawnPart, pointAt, seconds } from './ring';
 import { sliderProps, usePlayhead, type Scrubbed } from './usePlayhead';
 
@@ -23,8 +24,6 @@ export function Ring({ run, clock, name, seek = (moment) => clock.seek(moment), 
   const { dot, label, slider } = usePlayhead(clock, place);
 
   const scrub = (event: PointerEvent<SVGSVGElement>) => {
-    if (event.buttons !== 1) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
     const box = event.currentTarget.getBoundingClientRect();
     const [x, y] = [event.clientX - box.left - box.width / 2, event.clientY - box.top - box.height / 2];
     const turn = (Math.atan2(x, -y) / (2 * Math.PI) + 1) % 1;
@@ -41,8 +40,7 @@ export function Ring({ run, clock, name, seek = (moment) => clock.seek(moment), 
         height={size}
         viewBox={`${-half} ${-half} ${size} ${size}`}
         {...sliderProps({ run, clock, name, seek })}
-        onPointerDown={scrub}
-        onPointerMove={scrub}
+        {...scrubbing(scrub)}
       >
         {arcs.map((arc) => (
           <path

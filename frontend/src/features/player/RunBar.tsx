@@ -1,5 +1,6 @@
 import { useCallback, useMemo, type PointerEvent } from 'react';
 import './ring.css';
+import { scrubbing } from '../../shared/ui/pulling';
 import { arcsOf, seconds } from './ring';
 import { sliderProps, usePlayhead, type Scrubbed } from './usePlayhead';
 
@@ -22,8 +23,6 @@ export function RunBar({ run, clock, name, seek = (moment) => clock.seek(moment)
   const { dot, label, slider } = usePlayhead(clock, place);
 
   const scrub = (event: PointerEvent<SVGSVGElement>) => {
-    if (event.buttons !== 1) return;
-    event.currentTarget.setPointerCapture(event.pointerId);
     const box = event.currentTarget.getBoundingClientRect();
     seek(Math.min(Math.max((event.clientX - box.left - MARGIN) / inner, 0), 1) * run.total_ms);
   };
@@ -42,8 +41,7 @@ export function RunBar({ run, clock, name, seek = (moment) => clock.seek(moment)
           height={HEIGHT}
           viewBox={`${-MARGIN} ${-HEIGHT / 2} ${width} ${HEIGHT}`}
           {...sliderProps({ run, clock, name, seek })}
-          onPointerDown={scrub}
-          onPointerMove={scrub}
+          {...scrubbing(scrub)}
         >
           {arcs.map((arc) => {
             const thick = arc.kind === 'travel' ? 7 : 2.4;

@@ -1,5 +1,6 @@
 /* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the takes. */
 import type { Layer, Look, Pose } from '../../api/contract';
+import { CSS_UNITS, MASKS, PLAIN, SHOWN } from './writersOf';
 import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';
 import { background, boxShadow, colour, filter, image, isFade, picture } from './paint';
@@ -104,11 +105,7 @@ const WRITERS: Record<string, Writer> = {
   },
   text: ({ element }, l) => writeText(element as HTMLElement, l),
   letters: ({ element: { style } }, l) => {
-    style.fontSize = `${textOf(l.font_size)}px`;
-    style.fontWeight = textOf(l.font_weight);
     style.fontFamily = `"${textOf(l.font_family)}", sans-serif`;
-    style.lineHeight = textOf(l.line_height);
-    style.letterSpacing = `${textOf(l.letter_spacing)}px`;
     style.textAlign = l.text_align === 'centre' ? 'center' : textOf(l.text_align);
   },
   picture: ({ element }, l) => picture(element.style, l),
@@ -127,86 +124,13 @@ const WRITERS: Record<string, Writer> = {
   },
 };
 
-const of = (writer: string, ...names: string[]) => names.map((name): [string, string[]] => [name, [writer]]);
-const RADII = ['radius_top_left', 'radius_top_right', 'radius_bottom_right', 'radius_bottom_left'];
-const STROKE = ['stroke', 'stroke_width', 'stroke_align', 'stroke_dash', 'trim_start', 'trim_end'];
-const LINE = [...STROKE, 'stroke_cap', 'stroke_join', 'stroke_dash_offset', 'trim_offset'];
-const COMMON: [string, string[]][] = [
-  ...of(
-    'transform',
-    'x',
-    'y',
-    'rotation',
-    'scale_x',
-    'scale_y',
-    'skew_x',
-    'skew_y',
-    'rotation_x',
-    'rotation_y',
-    'perspective',
-  ),
-  ...of('origin', 'pivot_x', 'pivot_y'),
-  ...of('width', 'width'),
-  ...of('height', 'height'),
-  ...of('opacity', 'opacity', 'visible'),
-  ...of('filter', 'blur'),
-];
-const BOXED: [string, string[]][] = [
-  ...COMMON,
-  ...of('background', 'fill'),
-  ...of('shadow', 'shadows', ...STROKE),
-  ...of('box', 'width', 'height', ...RADII, ...LINE),
-];
-const FRAMED: [string, string[]][] = [...COMMON, ...of('radius', ...RADII), ...of('shadow', 'shadows')];
-
-/** Property → writers, by kind of layer. */
-const SHOWN: Record<Layer['kind'], Map<string, string[]>> = {
-  group: merged(COMMON),
-  rectangle: merged([...BOXED, ...of('radius', ...RADII)]),
-  ellipse: merged(BOXED),
-  path: merged([
-    ...COMMON,
-    ...of('filter', 'shadows'),
-    ...of('view', 'width', 'height', 'view_width', 'view_height'),
-    ...of('d', 'path'),
-    ...of('fill', 'fill', 'fill_rule', 'path', 'view_width', 'view_height'),
-    ...of('stroke', ...LINE),
-  ]),
-  text: merged([
-    ...COMMON,
-    ...of('filter', 'shadows'),
-    ...of('color', 'fill'),
-    ...of('text', 'text'),
-    ...of('letters', 'font_size', 'font_weight', 'font_family', 'line_height', 'letter_spacing', 'text_align'),
-  ]),
-  picture: merged([...FRAMED, ...of('picture', 'source', 'fit', 'focus_x', 'focus_y')]),
-  medium: merged([...FRAMED, ...of('medium', 'source', 'fit', 'focus_x', 'focus_y', 'playhead')]),
-};
-/** Everything that moves the outline of a mask. */
-const MASKS = [
-  'x',
-  'y',
-  'width',
-  'height',
-  'rotation',
-  'scale_x',
-  'scale_y',
-  'skew_x',
-  'skew_y',
-  'pivot_x',
-  'pivot_y',
-  'path',
-  'fill_rule',
-  ...RADII,
-];
-
-function merged(pairs: [string, string[]][]): Map<string, string[]> {
-  const writers = new Map<string, string[]>();
-  for (const [name, own] of pairs) writers.set(name, [...(writers.get(name) ?? []), ...own]);
-  return writers;
-}
-
 let serial = 0;
+
+/** Of a property that is shown by its CSS as it stands. */
+function plainWriter(name: string): Writer {
+  const { css, unit } = known(PLAIN.get(name));
+  return ({ element }, look) => element.style.setProperty(css, `${textOf(look[name])}${CSS_UNITS[unit] ?? unit}`);
+}
 
 export class Scene {
   readonly root = document.createElement('div');
@@ -237,9 +161,9 @@ export class Scene {
 
   /** The writers that show these properties of a layer, each once. */
   writersOf(shown: Shown, names: readonly string[]): Writer[] {
-    const writers = new Set(names.flatMap((name) => SHOWN[shown.kind].get(name) ?? []));
+    const writers = new Set(names.flatMap((name) => SHOWN.get(shown.kind)?.get(name) ?? []));
     if (shown.clip && names.some((name) => MASKS.includes(name))) writers.add('mask');
-    return [...writers].map((name) => known(WRITERS[name]));
+    return [...writers].map((name) => WRITERS[name] ?? plainWriter(name));
   }
 
   private fill(parent: Element, layers: readonly Layer[]): void {
@@ -302,7 +226,7 @@ function strokePath(element: Element): SVGPathElement {
 function paintedBox({ element, path }: Shown, look: Look): void {
   let box = element.querySelector('foreignObject');
   if (typeof look.fill !== 'object') {
-    known(box?.previousElementSibling).remove();
+    box?.previousElementSibling?.remove();
     box?.remove();
     return;
   }

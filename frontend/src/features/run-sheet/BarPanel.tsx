@@ -1,9 +1,19 @@
 import { Select } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
+import type { Lane } from '../../api/contract';
 import { NumberField } from '../../shared/ui/Field';
-import { attempt, edits, labelOf, make, propertyNamed, TimingEditor, useBench } from '../workbench';
+import {
+  attempt,
+  edits,
+  labelOf,
+  make,
+  propertyNamed,
+  stateNamed,
+  TimingEditor,
+  transitionNamed,
+  useBench,
+} from '../workbench';
 import type { Bar } from './model';
-import { stateNamed, transitionNamed } from '../workbench/tree';
 import { known } from '../../shared/known';
 
 type From = 'start' | edits.Anchor['edge'];
@@ -22,24 +32,10 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
   const stateName = (id: string) => stateNamed(piece, id).name;
   const lane = edits.laneOf(known(piece.transitions), bar.transition, bar.layer, bar.property);
   const property = lane?.property ?? null;
-  const others = [
-    ...new Set(
-      bars.filter((other) => other.base_ms === bar.base_ms && other.layer !== bar.layer).map((other) => other.layer),
-    ),
-  ];
-  const anchor = lane?.anchor ?? null;
   const set = (values: edits.LaneValues) => edits.setLane(piece, bar.transition, bar.layer, values, property);
   const own = (transition.lanes ?? []).findIndex((other) => other === lane);
   const reading = lane?.timing ? readings[bar.transition]?.lanes[own] : readings[bar.transition];
-  const delay = lane?.delay_ms ?? 0;
-  const late = anchor ? 0 : bar.start_ms - bar.base_ms - delay;
-  const setFrom = (from: From, layer = anchor?.layer ?? others[0]) =>
-    void attempt(
-      set({
-        anchor: from === 'start' || !layer ? null : { edge: from, layer },
-        delay_ms: from === 'start' ? Math.max(bar.start_ms - bar.base_ms, 0) : 0,
-      }),
-    );
+  const late = lane?.anchor ? 0 : bar.start_ms - bar.base_ms - (lane?.delay_ms ?? 0);
   return (
     <section className="bar-panel">
       <p className="kicker">
@@ -49,31 +45,7 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
       <h2>
         {labelOf(piece, bar.layer)} · {propertyNamed(bar.property).label}
       </h2>
-      <div className="pairs">
-        <Select<From>
-          aria-label="Starts"
-          value={anchor?.edge ?? 'start'}
-          popupMatchSelectWidth={false}
-          options={others.length ? FROM : FROM.slice(0, 1)}
-          onChange={(from) => setFrom(from)}
-        />
-        <NumberField
-          label="by"
-          name="Starts by"
-          unit="ms"
-          step={10}
-          value={delay}
-          commit={(v) => make(set({ delay_ms: v }))}
-        />
-      </div>
-      {anchor && (
-        <Select
-          aria-label="Starts counted from"
-          value={anchor.layer ?? ''}
-          options={others.map((id) => ({ value: id, label: labelOf(piece, id) }))}
-          onChange={(layer: string) => setFrom(anchor.edge, layer)}
-        />
-      )}
+      <Start bar={bar} bars={bars} lane={lane} set={set} />
       <p className="quiet">
         starts {Math.round(bar.start_ms)}, ends {Math.round(bar.end_ms)} ms of the run
         {late > 0 && `, ${Math.round(late)} of it by the stagger`}
@@ -97,4 +69,60 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
       />
     </section>
   );
+}
+
+interface StartProps {
+  bar: Bar;
+  bars: readonly Bar[];
+  lane: Lane | undefined;
+  set: (values: edits.LaneValues) => edits.Edit;
+}
+
+/** From when it counts, and how much later it starts. */
+function Start({ bar, bars, lane, set }: StartProps) {
+  const piece = useBench((b) => b.document);
+  const others = layersBeside(bar, bars);
+  const anchor = lane?.anchor ?? null;
+  const setFrom = (from: From, layer = anchor?.layer ?? others[0]) =>
+    void attempt(
+      set({
+        anchor: from === 'start' || !layer ? null : { edge: from, layer },
+        delay_ms: from === 'start' ? Math.max(bar.start_ms - bar.base_ms, 0) : 0,
+      }),
+    );
+  return (
+    <>
+      <div className="pairs">
+        <Select<From>
+          aria-label="Starts"
+          value={anchor?.edge ?? 'start'}
+          popupMatchSelectWidth={false}
+          options={others.length ? FROM : FROM.slice(0, 1)}
+          onChange={(from) => setFrom(from)}
+        />
+        <NumberField
+          label="by"
+          name="Starts by"
+          unit="ms"
+          step={10}
+          value={lane?.delay_ms ?? 0}
+          commit={(v) => make(set({ delay_ms: v }))}
+        />
+      </div>
+      {anchor && (
+        <Select
+          aria-label="Starts counted from"
+          value={anchor.layer ?? ''}
+          options={others.map((id) => ({ value: id, label: labelOf(piece, id) }))}
+          onChange={(layer: string) => setFrom(anchor.edge, layer)}
+        />
+      )}
+    </>
+  );
+}
+
+/** The other layers that move in the same part of the run. */
+function layersBeside(bar: Bar, bars: readonly Bar[]): string[] {
+  const beside = bars.filter((other) => other.base_ms === bar.base_ms && other.layer !== bar.layer);
+  return [...new Set(beside.map((other) => other.layer))];
 }

@@ -60,13 +60,7 @@ function OpenSheet() {
           </p>
         )}
         <footer className="sheet-foot">
-          <span className="rates" role="group" aria-label="Snap">
-            {SNAPS.map(([value, label]) => (
-              <button key={value} aria-pressed={snap === value} onClick={() => setSnap(value)}>
-                {label}
-              </button>
-            ))}
-          </span>
+          <SnapTo snap={snap} setSnap={setSnap} />
           {rows.length > 0 && (
             <span className="quiet hint-text">
               Drag bars or their ends. Shift chooses several, and on the ruler a part to play
@@ -96,6 +90,18 @@ function OpenSheet() {
         <Retime />
       </aside>
     </div>
+  );
+}
+
+function SnapTo({ snap, setSnap }: { snap: Snap; setSnap: (snap: Snap) => void }) {
+  return (
+    <span className="rates" role="group" aria-label="Snap">
+      {SNAPS.map(([value, label]) => (
+        <button key={value} aria-pressed={snap === value} onClick={() => setSnap(value)}>
+          {label}
+        </button>
+      ))}
+    </span>
   );
 }
 

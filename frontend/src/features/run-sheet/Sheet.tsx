@@ -5,7 +5,8 @@ import { Graph } from './Graph';
 import type { Mark } from './findings';
 import type { Bar, Snap } from './model';
 import { Playhead } from './Playhead';
-import { ROW_H, Rows } from './Rows';
+import { ROW_H } from './rowHeight';
+import { Rows } from './Rows';
 import { firstOf } from '../../shared/known';
 
 export const NAMES_W = 150;

@@ -1,8 +1,7 @@
-import { useBench, attempt, edits, labelOf, make } from '../workbench';
+import { attempt, edits, labelOf, make, transitionNamed, useBench } from '../workbench';
 import { Choice } from '../../shared/ui/Choice';
 import { NumberField, TextField } from '../../shared/ui/Field';
 import type { Bar } from './model';
-import { transitionNamed } from '../workbench/tree';
 import { lastOf } from '../../shared/known';
 
 const FRESH_MS = 40;

@@ -1,8 +1,7 @@
 /* What pulling bars makes of the lanes behind them. */
 import type { Transition, TransitionReading } from '../../api/contract';
-import { edits, lasting } from '../workbench';
+import { edits, lasting, transitionNamed } from '../workbench';
 import type { Bar } from './model';
-import { transitionNamed } from '../workbench/tree';
 import { known } from '../../shared/known';
 
 /** Which part of a bar is pulled, and how far; `alone`: that property and not its whole layer. */

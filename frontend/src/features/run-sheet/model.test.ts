@@ -1,4 +1,7 @@
 import { describe, expect, it } from 'vitest';
+import type { Segment } from '../../api/contract';
+import { keysPressed } from './pulls';
+import { beginsState } from './model';
 import type { Run, Seam, Transition, TransitionReading } from '../../api/contract';
 import { cutOff, deadTimes, marksOf, tooSoon } from './findings';
 import { barsOf, endsBeside, lineOf, rowsOf, rulerStep, snapped, speedsOf } from './model';
@@ -133,6 +136,23 @@ describe('the run sheet', () => {
       ['dead', 250],
       ['seam', 700],
     ]);
+  });
+
+  it('names a state where it is reached, once', () => {
+    const segment = (kind: 'hold' | 'travel', from: string) => ({ kind, from, to: from, start_ms: 0, end_ms: 1 });
+    const [rest, way] = [(id: string) => segment('hold', id), (id: string) => segment('travel', id)];
+    const named = (...segments: Segment[]) => segments.map((_, i) => beginsState(segments, i));
+    expect(named(rest('a'), way('a'), rest('b'), way('b'))).toEqual([true, false, true, false]);
+    expect(named(way('a'), way('b'), rest('c'))).toEqual([true, true, true]);
+  });
+
+  it.each([
+    [['a', 'b'], 'a', false, ['b', 'a']],
+    [['a', 'b'], 'c', false, ['c']],
+    [['a', 'b'], 'c', true, ['a', 'b', 'c']],
+    [['a', 'b'], 'a', true, ['b']],
+  ])('of %j a press on %s, with Shift %s, leaves %j chosen', (chosen, key, also, expected) => {
+    expect(keysPressed(chosen, key, also)).toEqual(expected);
   });
 
   it('has figures on its ruler that do not touch', () => {

@@ -1,5 +1,5 @@
 /* The run along an axis of time: its bars, where they snap, and the line of one row. Pure. */
-import type { Pose, Run, TransitionReading } from '../../api/contract';
+import type { Pose, Run, Segment, TransitionReading } from '../../api/contract';
 import type { Tape } from '../player';
 import type { RowKey } from '../workbench';
 import { knotsOf } from '../player';
@@ -125,4 +125,11 @@ export function speedsOf(points: readonly [number, number][]): [number, number][
 export function rulerStep(total_ms: number, width: number): number {
   const least = (total_ms / Math.max(width, 1)) * 62;
   return [10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000, 60_000].find((step) => step >= least) ?? 120_000;
+}
+
+/** Whether a state is reached, or set out from, with this segment: of a rest and the way after it only with the rest. */
+export function beginsState(segments: readonly Segment[], index: number): boolean {
+  const [segment, before] = [segments[index], segments[index - 1]];
+  if (!segment || !before) return segment !== undefined;
+  return before.kind === 'travel' && (segment.kind === 'travel' || before.from !== segment.from);
 }

@@ -5,11 +5,15 @@ import Input from 'antd/es/input/Input';
 import { useEffect, useRef, useState } from 'react';
 import { useLocation } from 'wouter';
 import { api } from '../../api/client';
+import type { ShelfEntry } from '../../api/contract';
 import mark from '../../app/mark.svg';
 import { Clock } from '../player';
 import { filterPieces, FILTERS, kindOf, type Filter } from './filter';
 import './shelf.css';
 import { ShelfCell } from './ShelfCell';
+
+const NONE = 'The shelf is empty. Start with “New piece”.';
+const NONE_FITS = 'No piece fits this search. Clear it to see them all.';
 
 export function ShelfPage() {
   const { data, error, refetch } = useQuery({ queryKey: ['shelf'], queryFn: api.shelf });
@@ -19,7 +23,6 @@ export function ShelfPage() {
   const clocks = useClocks(playing);
   const actions = useShelfActions();
   const pieces = data ? filterPieces(data.pieces, filter, wanted) : [];
-  const loops = data?.pieces.filter((entry) => kindOf(entry) === 'loops').length ?? 0;
 
   return (
     <>
@@ -36,20 +39,10 @@ export function ShelfPage() {
         <div className="shelf-head">
           <div>
             <h1>Quay Nine</h1>
-            {data && (
-              <p className="quiet">
-                {data.pieces.length} pieces, {loops} in loops · harbour-ferry app
-              </p>
-            )}
+            {data && <Counts all={data.pieces} />}
           </div>
           <span className="spring" />
-          <div role="group" aria-label="Which pieces" className="filters">
-            {FILTERS.map((name) => (
-              <button key={name} aria-pressed={filter === name} onClick={() => setFilter(name)}>
-                {name}
-              </button>
-            ))}
-          </div>
+          <Filters filter={filter} setFilter={setFilter} />
           <Input
             className="find"
             placeholder="Find a piece"
@@ -65,13 +58,7 @@ export function ShelfPage() {
             {error.message} <Button onClick={() => void refetch()}>Try again</Button>
           </p>
         )}
-        {data && !pieces.length && (
-          <p className="shelf-note">
-            {data.pieces.length
-              ? 'No piece fits this search. Clear it to see them all.'
-              : 'The shelf is empty. Start with “New piece”.'}
-          </p>
-        )}
+        {data && !pieces.length && <p className="shelf-note">{data.pieces.length ? NONE_FITS : NONE}</p>}
         <div className="shelf-grid">
           {pieces.map((entry) => (
             <ShelfCell
@@ -86,6 +73,27 @@ export function ShelfPage() {
         </div>
       </main>
     </>
+  );
+}
+
+function Counts({ all }: { all: readonly ShelfEntry[] }) {
+  const loops = all.filter((entry) => kindOf(entry) === 'loops').length;
+  return (
+    <p className="quiet">
+      {all.length} pieces, {loops} in loops · harbour-ferry app
+    </p>
+  );
+}
+
+function Filters({ filter, setFilter }: { filter: Filter; setFilter: (filter: Filter) => void }) {
+  return (
+    <div role="group" aria-label="Which pieces" className="filters">
+      {FILTERS.map((name) => (
+        <button key={name} aria-pressed={filter === name} onClick={() => setFilter(name)}>
+          {name}
+        </button>
+      ))}
+    </div>
   );
 }
 

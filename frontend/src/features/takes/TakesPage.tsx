@@ -15,57 +15,25 @@ import { known } from '../../shared/known';
 
 /** The piece as it stands, and as many takes beside it. */
 const MOST_BESIDE = 3;
+const STEPS: { value: Step; label: string }[] = [
+  { value: 'moment', label: 'Same moment' },
+  { value: 'phase', label: 'Same phase' },
+];
+const NO_TAKES =
+  'Keep the current timing, or make others of it here by varying it; what you change in the workbench or the run sheet plays beside them, in step.';
 
 export const TakesPage = () => <BenchFrame view={Takes} />;
 
 function Takes() {
-  const id = useBench((b) => b.id);
-  const revision = useBench((b) => b.revision);
-  const queries = useQueryClient();
-  const { data, error } = useQuery({
-    queryKey: ['takes', id, revision],
-    queryFn: () => api.takes(id),
-    placeholderData: (before) => before,
-  });
+  const { id, data, error, changed } = useTakes();
   const [step, setStep] = useState<Step>('moment');
-  const [hidden, setHidden] = useState<readonly number[]>([]);
-  const [fetchedOut, setFetchedOut] = useState<readonly number[]>([]);
-  const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
   const takes = data?.takes ?? [];
-  const beside = besideOf(takes, hidden, fetchedOut);
-  const show = (number: number) => {
-    setHidden(hidden.filter((other) => other !== number));
-    setFetchedOut([...fetchedOut.filter((other) => other !== number), number]);
-  };
-  /** Whether it could be done; what was typed for it stays where it could not. */
-  const changed = async (asked: Promise<unknown>): Promise<boolean> => {
-    try {
-      await asked;
-    } catch (error) {
-      sayFault(error);
-      return false;
-    }
-    await queries.invalidateQueries({ queryKey: ['takes', id] });
-    return true;
-  };
-  const adopt = (take: Take) =>
-    attempt({
-      label: `Adopt take ${take.name}`,
-      patch: [{ op: 'add', path: '/transitions', value: take.transitions }],
-    });
+  const { beside, show, putAway } = useBeside(takes);
   return (
     <main className="takes">
       <header className="takes-head">
-        <Choice<Step>
-          aria-label="In step by"
-          value={step}
-          onChange={setStep}
-          options={[
-            { value: 'moment', label: 'Same moment' },
-            { value: 'phase', label: 'Same phase' },
-          ]}
-        />
-        <Button onClick={() => clock.setPlaying(!playing)}>{playing ? 'Pause' : 'Play'}</Button>
+        <Choice<Step> aria-label="In step by" value={step} onChange={setStep} options={STEPS} />
+        <PlayButton />
         <span className="spring" />
         <Keep count={takes.length} keep={(name) => changed(api.keepTake(id, { name }))} />
       </header>
@@ -83,22 +51,67 @@ function Takes() {
           </Playing>
         ))}
       </div>
-      {!takes.length && (
-        <p className="takes-hint">
-          Keep the current timing, or make others of it here by varying it; what you change in the workbench or the run
-          sheet plays beside them, in step.
-        </p>
-      )}
-      <Shelf
+      {!takes.length && <p className="takes-hint">{NO_TAKES}</p>}
+      <TakeList
         takes={takes}
         shown={beside}
         show={show}
-        putAway={(number) => setHidden([...hidden, number])}
+        putAway={putAway}
         drop={(number) => changed(api.dropTake(id, number))}
       />
       {data && <Table takes={takes.filter((take) => take.computed)} table={data.table} />}
     </main>
   );
+}
+
+/** The takes of the piece, and what asks for others. */
+function useTakes() {
+  const id = useBench((b) => b.id);
+  const revision = useBench((b) => b.revision);
+  const queries = useQueryClient();
+  const { data, error } = useQuery({
+    queryKey: ['takes', id, revision],
+    queryFn: () => api.takes(id),
+    placeholderData: (before) => before,
+  });
+  /** Whether it could be done; what was typed for it stays where it could not. */
+  const changed = async (asked: Promise<unknown>): Promise<boolean> => {
+    try {
+      await asked;
+    } catch (fault) {
+      sayFault(fault);
+      return false;
+    }
+    await queries.invalidateQueries({ queryKey: ['takes', id] });
+    return true;
+  };
+  return { id, data, error, changed };
+}
+
+/** Which takes play beside the piece. */
+function useBeside(takes: readonly Take[]) {
+  const [hidden, setHidden] = useState<readonly number[]>([]);
+  const [fetchedOut, setFetchedOut] = useState<readonly number[]>([]);
+  const show = (number: number) => {
+    setHidden(hidden.filter((other) => other !== number));
+    setFetchedOut([...fetchedOut.filter((other) => other !== number), number]);
+  };
+  return {
+    beside: besideOf(takes, hidden, fetchedOut),
+    show,
+    putAway: (number: number) => setHidden([...hidden, number]),
+  };
+}
+
+const adopt = (take: Take) =>
+  attempt({
+    label: `Adopt take ${take.name}`,
+    patch: [{ op: 'add', path: '/transitions', value: take.transitions }],
+  });
+
+function PlayButton() {
+  const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
+  return <Button onClick={() => clock.setPlaying(!playing)}>{playing ? 'Pause' : 'Play'}</Button>;
 }
 
 /** The newest, or those that were fetched out last; in their own order. */
@@ -148,7 +161,7 @@ function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<
   );
 }
 
-interface ShelfProps {
+interface ListProps {
   takes: readonly Take[];
   shown: readonly Take[];
   show: (number: number) => void;
@@ -157,7 +170,7 @@ interface ShelfProps {
 }
 
 /** Takes that are not on the stage: put away, one too many, or no longer fitting. */
-function Shelf({ takes, shown, show, putAway, drop }: ShelfProps) {
+function TakeList({ takes, shown, show, putAway, drop }: ListProps) {
   if (!takes.length) return null;
   return (
     <ul className="takes-list" aria-label="All takes">

@@ -36,20 +36,22 @@ export function Vary({ name, keep }: Props) {
   );
 }
 
+// A curve lends its easing alone, so any duration will do.
+const CURVES = Object.entries(CURVE_PRESETS).map(([name, easing]): Preset => ({
+  name,
+  timing: { kind: 'curve', duration_ms: 1, easing },
+}));
+const SPRINGS = Object.entries(SPRING_PRESETS).map(([name, spring]): Preset => ({
+  name,
+  timing: { kind: 'spring', ...spring },
+}));
+const PRESETS = [...SPRINGS, ...CURVES];
+
 function Ways({ name, make }: { name: string; make: (take: NewTake) => Promise<void> }) {
   const { data } = useQuery({ queryKey: ['presets'], queryFn: api.presets });
   const [factor, setFactor] = useState(1);
   const [preset, setPreset] = useState<Preset | null>(null);
   const [typed, setTyped] = useState('');
-  // A curve lends its easing alone, so any duration will do.
-  const curves = Object.entries(CURVE_PRESETS).map(([label, easing]): Preset => ({
-    name: label,
-    timing: { kind: 'curve', duration_ms: 1, easing },
-  }));
-  const springs = Object.entries(SPRING_PRESETS).map(([label, spring]): Preset => ({
-    name: label,
-    timing: { kind: 'spring', ...spring },
-  }));
   const called = [preset?.name, factor !== 1 && `× ${factor}`].filter(Boolean).join(' ');
   const idle = !preset && factor === 1;
   return (
@@ -75,7 +77,7 @@ function Ways({ name, make }: { name: string; make: (take: NewTake) => Promise<v
       />
       <p className="quiet">All tweens go like</p>
       <div className="chips" role="group" aria-label="All tweens go like">
-        {[...springs, ...curves, ...(data?.presets ?? [])].map((each) => (
+        {[...PRESETS, ...(data?.presets ?? [])].map((each) => (
           <PresetChip
             key={each.name}
             name={each.name}

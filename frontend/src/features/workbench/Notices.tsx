@@ -1,5 +1,6 @@
 import { Button } from 'antd';
-import { choose, settleConflict, useBench } from './bench';
+import { settleConflict, useBench } from './bench';
+import { choose } from './choosing';
 
 /** What needs a decision: an edit that came too late, or a fault without a field of its own. */
 export function Notices() {

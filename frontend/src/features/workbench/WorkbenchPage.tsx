@@ -1,5 +1,5 @@
 import { useArtwork } from './artwork';
-import { choose } from './bench';
+import { choose } from './choosing';
 import { BenchFrame } from './BenchFrame';
 import { Inspector } from './inspector/Inspector';
 import { LayersPanel } from './layers/LayersPanel';

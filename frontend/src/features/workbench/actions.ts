@@ -1,7 +1,8 @@
 /* What can be done to what is chosen, by button, menu or key. */
 import type { Piece } from '../../api/contract';
 import { api } from '../../api/client';
-import { attempt, choose, chooseLayers, chosenLayers, queue, reaches, sayFault, tell, useBench } from './bench';
+import { attempt, queue, sayFault, tell, useBench } from './bench';
+import { choose, chooseLayers, chosenLayers, reaches } from './choosing';
 import * as edits from './edits';
 import { showAs, unlocked } from './looks';
 import { placed, stateNamed, transitionNamed } from './tree';

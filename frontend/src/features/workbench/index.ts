@@ -1,4 +1,5 @@
-export { attempt, choose, clock, forgetPiece, make, sayFault, useBench } from './bench';
+export { attempt, clock, forgetPiece, make, sayFault, useBench } from './bench';
+export { choose } from './choosing';
 export { BenchFrame } from './BenchFrame';
 export * as edits from './edits';
 export { CloseLoop } from './inspector/CloseLoop';
@@ -11,6 +12,6 @@ export { howToPlay, standingStill } from './standing';
 export { jumpText } from './score/columns';
 export { useWindow } from './score/useWindow';
 export { useSize } from './stage/useSize';
-export { labelOf, propertyNamed, rowOf, type RowKey } from './tree';
+export { labelOf, propertyNamed, rowOf, stateNamed, transitionNamed, type RowKey } from './tree';
 export { usePlayed, useTrial } from './trial';
 export { WorkbenchPage } from './WorkbenchPage';

@@ -1,4 +1,5 @@
 /* Edits on their way to the server, one after another. They wait while it does not answer, through reloads too. */
+import equal from 'fast-deep-equal';
 import { create } from 'zustand';
 import type { ChangeAnswer, Fault, Operation, Piece } from '../../api/contract';
 import { api, ApiFault } from '../../api/client';
@@ -152,10 +153,7 @@ export class EditQueue {
       await this.target.take(await api.edit(id, revision, waiting.label, patch, waiting.burst));
     } catch (error) {
       // It was made, and only the answer was lost.
-      if (
-        !(error instanceof ApiFault) ||
-        !error.fault.changes?.some((change) => JSON.stringify(change.patch) === JSON.stringify(patch))
-      )
+      if (!(error instanceof ApiFault) || !error.fault.changes?.some((change) => equal(change.patch, patch)))
         throw error;
       await this.target.reload(id);
     }

@@ -1,4 +1,5 @@
 /* Values of properties as text, and back where they can be typed. */
+import equal from 'fast-deep-equal';
 import type { Gradient, Shadow, Value } from '../../api/contract';
 import type { Property } from '../../api/generated/catalogue';
 import { parseNumber, parseText } from '../ui/parsing';
@@ -14,8 +15,7 @@ export function valueText(value: Value, unit = ''): string {
 }
 
 /** Numbers and texts by themselves, what has parts by all of them. */
-export const sameValue = (a: Value | undefined, b: Value | undefined): boolean =>
-  a === b || (typeof a === 'object' && typeof b === 'object' && JSON.stringify(a) === JSON.stringify(b));
+export const sameValue: (a: Value | undefined, b: Value | undefined) => boolean = equal;
 
 const isList = (value: Value): value is readonly Shadow[] | readonly number[] => Array.isArray(value);
 

@@ -1,9 +1,13 @@
-import { useRef, type PointerEvent, type ReactNode } from 'react';
+import type { ReactNode } from 'react';
 import './field.css';
 import { nudgeBy, parseNumber, parseText } from './parsing';
 import { show } from '../text/sums';
 import { FieldFault } from './FieldFault';
+import { pullingSteps } from './pulling';
 import { useTyped } from './useTyped';
+
+/** How far a label is pulled for one step. */
+const PX_PER_STEP = 4;
 
 interface NumberProps {
   label: string;
@@ -41,26 +45,14 @@ export function NumberField({
     commit,
     nudge: nudgeBy(step),
   });
-  const dragged = useRef(0);
-  const drag = (event: PointerEvent<HTMLSpanElement>) => {
-    if (event.type === 'pointerdown') {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      dragged.current = 0;
-    } else if (event.buttons === 1) {
-      dragged.current += event.movementX;
-      const steps = Math.trunc(dragged.current / 4);
-      if (!steps) return;
-      dragged.current -= steps * 4;
-      typed.step(steps);
-    }
-  };
+  const drag = pullingSteps(PX_PER_STEP, typed.step);
   return (
     <Frame
       fault={typed.fault}
       tone={tone}
       wide={wide}
       label={
-        <span className="field-label drag" onPointerDown={drag} onPointerMove={drag}>
+        <span className="field-label drag" {...drag}>
           {label}
         </span>
       }

@@ -1,4 +1,5 @@
 /* Layers put into a group, and taken out of one, so that every state looks as before. */
+import equal from 'fast-deep-equal';
 import type { Layer, Look, Operation, Piece, Pose, Value } from '../../../api/contract';
 import { chainTo } from '../../../shared/geometry/matrix';
 import { placed } from '../tree';
@@ -124,9 +125,7 @@ function shiftedStates(
         after[id] = { ...after[id], [name]: Number(own ?? base[name]) + shift[name] };
       }
     }
-    return JSON.stringify(after) === JSON.stringify(before)
-      ? []
-      : [{ op: 'add', path: `/states/${s}/changes`, value: after }];
+    return equal(after, before) ? [] : [{ op: 'add', path: `/states/${s}/changes`, value: after }];
   });
 }
 

@@ -13,6 +13,8 @@ const piece = {
   name: 'P',
   width: 100,
   height: 100,
+  ground: null,
+  plays: null,
   layers: [box('one', 1), { ...box('all', 0), kind: 'group' as const, layers: [box('in', 2)] }, box('two', 3)],
   states: [
     { id: 'a', name: 'A', changes: { one: { x: 5 } } },

@@ -2,10 +2,10 @@
  *
  * A patch by index says where something stood when it was made. An intent says which thing and which of its fields, so
  * it can wait, survive a reload, and be made after somebody else's edits without taking them back. */
+import equal from 'fast-deep-equal';
 import type { Operation, Piece } from '../../../api/contract';
 import { CannotBe } from './cannotBe';
 import { patched } from './patched';
-import { known } from '../../../shared/known';
 
 type Json = null | boolean | number | string | Json[] | { [key: string]: Json };
 type Thing = { [key: string]: Json };
@@ -25,7 +25,6 @@ export type Intent = Change[];
 
 const isThing = (value: unknown): value is Thing =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
-const sameJson = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b);
 
 /** What a thing in a list is known by: its id, or of a lane its layer and property. */
 function keyOf(value: Json): string | null {
@@ -48,18 +47,18 @@ export function intentOf(piece: Piece, patch: readonly Operation[]): Intent {
 }
 
 function changes(before: Json, after: Json, to: Step[]): Intent {
-  if (sameJson(before, after)) return [];
+  if (equal(before, after)) return [];
   // A spring in place of a curve is another thing, not a curve with other fields.
   if (isThing(before) && isThing(after) && before.kind === after.kind) {
     const gone = Object.keys(before)
       .filter((name) => !(name in after))
-      .flatMap((name) => dropped(known(before[name]), [...to, name]));
+      .flatMap((name) => dropped(before[name] as Json, [...to, name]));
     return [
       ...gone,
       ...Object.keys(after).flatMap((name) =>
         name in before
-          ? changes(known(before[name]), known(after[name]), [...to, name])
-          : given(known(after[name]), [...to, name]),
+          ? changes(before[name] as Json, after[name] as Json, [...to, name])
+          : given(after[name] as Json, [...to, name]),
       ),
     ];
   }
@@ -87,17 +86,17 @@ const dropped = (value: Json, to: Step[]): Intent =>
 function ofLists(before: Json[], after: Json[], old: string[], now: string[], to: Step[]): Intent {
   const taken = old.filter((key) => !now.includes(key)).map((take): Change => ({ to, take }));
   const put = now.flatMap((key, i): Change[] =>
-    old.includes(key) ? [] : [{ to, put: known(after[i]), behind: now[i - 1] ?? null }],
+    old.includes(key) ? [] : [{ to, put: after[i] as Json, behind: now[i - 1] ?? null }],
   );
   const kept = now.filter((key) => old.includes(key));
-  const moved: Change[] = sameJson(
+  const moved: Change[] = equal(
     kept,
     old.filter((key) => now.includes(key)),
   )
     ? []
     : [{ to, order: now }];
   const inside = kept.flatMap((key) =>
-    changes(known(before[old.indexOf(key)]), known(after[now.indexOf(key)]), [...to, { key }]),
+    changes(before[old.indexOf(key)] as Json, after[now.indexOf(key)] as Json, [...to, { key }]),
   );
   return [...inside, ...taken, ...put, ...moved];
 }
@@ -141,7 +140,7 @@ function settings(document: Json, to: readonly Step[], value: Json): Operation[]
       return [{ op: 'add', path: `${path}/${escaped(step)}`, value: set as never }];
     }
     path += `/${placeOf(holder, step)}`;
-    holder = known(next);
+    holder = next as Json;
   }
   return [{ op: 'replace', path, value: value as never }];
 }

@@ -1,5 +1,6 @@
 import type { KeyboardEvent, PointerEvent } from 'react';
 import { stepped } from '../../../shared/ui/hands';
+import { pulling } from '../../../shared/ui/pulling';
 import { useHeld } from '../../../shared/ui/useHeld';
 import { bezierText, handlesOf, type Handles } from './bezier';
 import { known } from '../../../shared/known';
@@ -63,13 +64,12 @@ export function BezierGrips({ handles, x, y, back, commit }: Props) {
           role="button"
           data-handle={end}
           aria-label={`${end === 0 ? 'First' : 'Second'} handle of the curve; arrow keys move it`}
-          onPointerDown={(event) => {
-            event.currentTarget.setPointerCapture(event.pointerId);
-            hold(now);
-          }}
-          onPointerMove={(event) => held() && event.buttons === 1 && hold(put(end, back(event)))}
-          onPointerUp={letGo}
-          onPointerCancel={() => hold(null)}
+          {...pulling<SVGCircleElement>({
+            press: () => hold(now),
+            move: (event) => held() && hold(put(end, back(event))),
+            release: letGo,
+            giveUp: () => hold(null),
+          })}
           onKeyDown={(event) => onKey(event, end)}
         />
       ))}

@@ -1,5 +1,6 @@
 import { Select } from 'antd';
-import type { Transition } from '../../../api/contract';
+import { useShallow } from 'zustand/react/shallow';
+import type { Piece, Transition } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
 import { setTransition } from '../edits';
@@ -25,27 +26,14 @@ const optionsOf = (cues: [Cue, string][]) => cues.map(([value, label]) => ({ val
 
 /** What sets a transition off, on which layer, and how long the state is held first. */
 export function CueFields({ transition }: { transition: Transition }) {
-  const piece = useBench((b) => b.document);
+  const media = useBench(useShallow((b) => layersOf(b.document).filter((layer) => layer.kind === 'medium')));
   const set = (label: string, values: Partial<Transition>) =>
     setTransition(useBench.getState().document, transition.id, label, values);
   const cue = transition.cue ?? 'hold';
-  const layers = walk(piece.layers ?? []).map((p) => p.layer);
-  const media = layers.filter((layer) => layer.kind === 'medium');
-  const byItself = BY_ITSELF.filter(([value]) => value !== 'media-end' || media.length > 0 || cue === value);
-  const targets = (cue === 'media-end' ? media : layers).map((layer) => ({
-    value: layer.id,
-    label: labelOf(piece, layer.id),
-  }));
-  const everywhere = { value: '', label: 'anywhere on it' };
-  const aimed = cue !== 'hold' && cue !== 'appear' && cue !== 'in-view';
+  const automatic = BY_ITSELF.filter(([value]) => value !== 'media-end' || media.length > 0 || cue === value);
   const setCue = (value: Cue) => {
-    // A medium's end is always that of one medium; what needs nobody is aimed at nothing.
     const target =
-      value === 'media-end'
-        ? firstOf(media).id
-        : BY_A_PERSON.some(([name]) => name === value)
-          ? (transition.cue_layer ?? null)
-          : null;
+      value === 'media-end' ? firstOf(media).id : isByAPerson(value) ? (transition.cue_layer ?? null) : null;
     void attempt(set('Cue', { cue: value, cue_layer: target, ...(value === 'hold' ? {} : { early_ms: 0 }) }));
   };
   return (
@@ -56,7 +44,7 @@ export function CueFields({ transition }: { transition: Transition }) {
           value={cue}
           popupMatchSelectWidth={false}
           options={[
-            { label: 'automatic', options: optionsOf(byItself) },
+            { label: 'automatic', options: optionsOf(automatic) },
             { label: 'user input', options: optionsOf(BY_A_PERSON) },
           ]}
           onChange={setCue}
@@ -71,14 +59,7 @@ export function CueFields({ transition }: { transition: Transition }) {
           commit={(v) => make(set('Hold', { hold_ms: v, ...(v ? { early_ms: 0 } : {}) }))}
         />
       </div>
-      {aimed && (
-        <Select
-          aria-label="Cue layer"
-          value={transition.cue_layer ?? ''}
-          options={cue === 'media-end' ? targets : [everywhere, ...targets]}
-          onChange={(layer: string) => void attempt(set('Cue', { cue_layer: layer || null }))}
-        />
-      )}
+      <CueLayer transition={transition} set={(layer) => void attempt(set('Cue', { cue_layer: layer }))} />
       {cue === 'hold' && !transition.hold_ms && (
         <NumberField
           label="starts early by"
@@ -90,5 +71,29 @@ export function CueFields({ transition }: { transition: Transition }) {
         />
       )}
     </>
+  );
+}
+
+const layersOf = (piece: Piece) => walk(piece.layers ?? []).map((p) => p.layer);
+const isByAPerson = (cue: Cue) => BY_A_PERSON.some(([name]) => name === cue);
+/** What needs nobody is aimed at nothing. */
+const UNAIMED: readonly Cue[] = ['hold', 'appear', 'in-view'];
+
+/** The layer that is touched, or the medium that ends. */
+function CueLayer({ transition, set }: { transition: Transition; set: (layer: string | null) => void }) {
+  const piece = useBench((b) => b.document);
+  const cue = transition.cue ?? 'hold';
+  if (UNAIMED.includes(cue)) return null;
+  const ofMedia = cue === 'media-end';
+  const targets = layersOf(piece)
+    .filter((layer) => !ofMedia || layer.kind === 'medium')
+    .map((layer) => ({ value: layer.id, label: labelOf(piece, layer.id) }));
+  return (
+    <Select
+      aria-label="Cue layer"
+      value={transition.cue_layer ?? ''}
+      options={ofMedia ? targets : [{ value: '', label: 'anywhere on it' }, ...targets]}
+      onChange={(layer: string) => set(layer || null)}
+    />
   );
 }

@@ -83,12 +83,10 @@ function plotAt(event: PointerEvent<SVGElement>): [number, number] {
 
 /** How fast it goes, from the foot of the plot for the slowest to half its height for the fastest. */
 function speedOf(curve: readonly (readonly [number, number])[], x: (u: number) => number): string {
-  const steps = curve
-    .slice(1)
-    .map(([u, p], i) => ({
-      u: (u + known(curve[i])[0]) / 2,
-      v: u > known(curve[i])[0] ? Math.abs((p - known(curve[i])[1]) / (u - known(curve[i])[0])) : 0,
-    }));
+  const steps = curve.slice(1).map(([u, p], i) => ({
+    u: (u + known(curve[i])[0]) / 2,
+    v: u > known(curve[i])[0] ? Math.abs((p - known(curve[i])[1]) / (u - known(curve[i])[0])) : 0,
+  }));
   const most = Math.max(...steps.map(({ v }) => v), 1e-9);
   return steps
     .map(({ u, v }, i) => `${i ? 'L' : 'M'}${x(u).toFixed(1)} ${(H - (v / most) * (H / 2)).toFixed(1)}`)

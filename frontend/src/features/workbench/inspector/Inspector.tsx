@@ -1,5 +1,6 @@
 import { useShallow } from 'zustand/react/shallow';
-import { chosenLayers, chosenWays, useBench } from '../bench';
+import { useBench } from '../bench';
+import { chosenLayers, chosenWays } from '../choosing';
 import './inspector.css';
 import { LayerInspector } from './LayerInspector';
 import { ManyTransitions } from './ManyTransitions';

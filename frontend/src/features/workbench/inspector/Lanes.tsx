@@ -1,7 +1,8 @@
 import { useDeferredValue } from 'react';
 import type { Transition, TransitionReading } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
-import { choose, make, useBench } from '../bench';
+import { make, useBench } from '../bench';
+import { choose } from '../choosing';
 import { setLane } from '../edits';
 import { labelOf, propertyNamed } from '../tree';
 

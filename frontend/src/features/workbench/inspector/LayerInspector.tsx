@@ -2,7 +2,7 @@ import { Checkbox } from 'antd';
 import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/contract';
-import type { Property } from '../../../api/generated/catalogue';
+import { GROUPS, type Property } from '../../../api/generated/catalogue';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { parseValue, textOf, valueText } from '../../../shared/text/values';
 import { Choice } from '../../../shared/ui/Choice';
@@ -17,32 +17,6 @@ import { Overrides } from './Overrides';
 import { PaintEditor } from './PaintEditor';
 import { ShadowsEditor } from './ShadowsEditor';
 import { firstOf, lastOf } from '../../../shared/known';
-
-/** The title of a group, what belongs to it, and whether it is closed until it is asked for. */
-const GROUPS: [string, RegExp, boolean][] = [
-  ['Content', /^(text|path|fill_rule|view_.*)$/, false],
-  ['Place', /^(x|y|width|height)$/, false],
-  ['Rotation and scale', /^(rotation|scale_.|pivot_.)$/, false],
-  ['Look', /^(visible|opacity|fill|stroke|stroke_width)$/, false],
-  ['Letters', /^(font_.*|text_align|line_height|letter_spacing)$/, false],
-  ['Corners', /^radius_/, true],
-  ['Line', /^(stroke_(align|cap|join|dash|dash_offset)|trim_.*)$/, true],
-  ['Shadow and blur', /^(shadows|blur)$/, true],
-  ['Skew and 3D', /^(skew_.|rotation_.|perspective)$/, true],
-  ['Picture', /^(fit|focus_.|playhead)$/, true],
-  ['Row or column', /^(layout|gap|padding_.|align|justify)$/, true],
-  ['In its group', /^(resize_.|grow)$/, true],
-];
-
-const SHORT: Record<string, string> = {
-  radius_top_left: 'top left',
-  radius_top_right: 'top right',
-  radius_bottom_right: 'bottom right',
-  radius_bottom_left: 'bottom left',
-  stroke_width: 'width',
-  font_size: 'size',
-  font_weight: 'weight',
-};
 
 /** Everything that the chosen layers have in common, in the state that is being posed. */
 export function LayerInspector({ ids }: { ids: readonly string[] }) {
@@ -75,11 +49,11 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
           : `Edits reach ${stateName} alone.`}
       </p>
       <Overrides ids={ids} />
-      {GROUPS.map(([title, pattern, closed]) => {
-        const rows = common.filter(({ property }) => pattern.test(property.name));
+      {Object.entries(GROUPS).map(([title, open]) => {
+        const rows = common.filter(({ property }) => property.group === title);
         return (
           rows.length > 0 && (
-            <Group key={title} title={title} closed={closed}>
+            <Group key={title} title={title} closed={!open}>
               {title === 'Row or column' && <LayoutDiagram id={lastOf(ids)} />}
               {title === 'In its group' && <ResizeDiagram id={lastOf(ids)} />}
               <div className="pairs">
@@ -127,33 +101,21 @@ interface FieldProps {
 
 /** As the trade writes what CSS runs together. */
 const CHOICES: Record<string, string> = { evenodd: 'even-odd', nonzero: 'non-zero' };
+/** These have the whole width. */
+const ALONE = ['rotation', 'opacity'];
 
-function PropertyField({ property, value, mixed, commit }: FieldProps) {
-  const label = SHORT[property.name] ?? property.label;
-  if (property.choices.length) {
-    return (
-      <div className="wide choice">
-        <span className="quiet">{label}</span>
-        <Choice
-          size="small"
-          block
-          aria-label={property.label}
-          {...(!mixed && { value: textOf(value) })}
-          options={property.choices.map((choice) => ({ value: choice, label: CHOICES[choice] ?? choice }))}
-          onChange={(v) => attemptCommit(commit(v))}
-        />
-      </div>
-    );
-  }
+function PropertyField(field: FieldProps) {
+  const { property, value, mixed, commit } = field;
+  const label = property.short || property.label;
+  if (property.choices.length) return <ChoiceField {...field} label={label} />;
   if (typeof value === 'number') {
-    const alone = property.name === 'rotation' || property.name === 'opacity';
     return (
       <NumberField
-        wide={alone}
+        wide={ALONE.includes(property.name)}
         label={label}
         name={property.label}
         unit={property.unit === '°' ? '°' : ''}
-        step={property.unit ? 1 : property.name === 'font_weight' ? 100 : 0.05}
+        step={property.step}
         value={value}
         mixed={mixed}
         commit={commit}
@@ -174,6 +136,27 @@ function PropertyField({ property, value, mixed, commit }: FieldProps) {
   }
   if (property.blend === 'paint') return <PaintEditor label={label} value={value} mixed={mixed} commit={commit} />;
   if (property.blend === 'shadows') return <ShadowsEditor value={value} commit={commit} />;
+  return <WrittenField {...field} label={label} />;
+}
+
+function ChoiceField({ property, value, mixed, commit, label }: FieldProps & { label: string }) {
+  return (
+    <div className="wide choice">
+      <span className="quiet">{label}</span>
+      <Choice
+        size="small"
+        block
+        aria-label={property.label}
+        {...(!mixed && { value: textOf(value) })}
+        options={property.choices.map((choice) => ({ value: choice, label: CHOICES[choice] ?? choice }))}
+        onChange={(v) => attemptCommit(commit(v))}
+      />
+    </div>
+  );
+}
+
+/** A colour, or whatever else is written as text. */
+function WrittenField({ property, value, mixed, commit, label }: FieldProps & { label: string }) {
   if (property.blend === 'colour') {
     return (
       <div className="wide">

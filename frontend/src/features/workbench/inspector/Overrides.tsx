@@ -1,6 +1,7 @@
 import { useShallow } from 'zustand/react/shallow';
 import { chainTo } from '../../../shared/geometry/matrix';
-import { attempt, choose, reaches, useBench } from '../bench';
+import { attempt, useBench } from '../bench';
+import { choose, reaches } from '../choosing';
 import { ownValues, setCells } from '../edits';
 import { propertyNamed, stateNamed } from '../tree';
 import { lastOf } from '../../../shared/known';

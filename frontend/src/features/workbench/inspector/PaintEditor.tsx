@@ -3,7 +3,6 @@ import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit } from '../bench';
 import { ColourField } from './ColourField';
-import { known } from '../../../shared/known';
 import { textOf } from '../../../shared/text/values';
 
 const KINDS = ['colour', 'linear', 'radial', 'conic'] as const;
@@ -40,7 +39,7 @@ export function PaintEditor({ label, value, mixed = false, commit }: Props) {
 
 function asKind(value: Value, kind: Kind): Value {
   const before = typeof value === 'object' ? (value as Gradient) : null;
-  if (kind === 'colour') return known(before?.stops[0]).colour ?? textOf(value);
+  if (kind === 'colour') return before?.stops[0]?.colour ?? textOf(value);
   const own = textOf(value) === 'none' ? '#15293b' : textOf(value);
   const stops: readonly Stop[] = before?.stops ?? [
     { at: 0, colour: own },

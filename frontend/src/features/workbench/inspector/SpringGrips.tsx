@@ -1,6 +1,8 @@
+import equal from 'fast-deep-equal';
 import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react';
-import type { SpringShape, TimingReading } from '../../../api/contract';
+import type { SpringReading, SpringShape, TimingReading } from '../../../api/contract';
 import { api } from '../../../api/client';
+import { pulling } from '../../../shared/ui/pulling';
 import { useHeld } from '../../../shared/ui/useHeld';
 import { sayFault } from '../bench';
 import { known } from '../../../shared/known';
@@ -34,74 +36,14 @@ const within = ({ overshoot, settling_ms }: SpringShape): SpringShape => ({
 });
 
 /** The peak of a spring and the moment by which it has settled, pulled on its plot, with the spring as it would be. */
-export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
+export function SpringGrips(props: Props) {
+  const { reading, x, y, height } = props;
   const spring = known(reading.spring);
-  const { shown, held, hold } = useHeld<Held>();
+  const { shown, gripProps } = useGrips(props, spring);
   const draft = useDraft(shown?.shape ?? null);
   const own_ms = Math.max(reading.own_ms, 1);
-
-  /** By hand it follows the pointer; with Alt ten times as slowly, so that each tenth can be had. */
-  const pulled = (now: Held, event: PointerEvent<SVGElement>): SpringShape => {
-    const [u, p] = back(event);
-    const slow = event.altKey ? 0.1 : 1;
-    if (now.grip === 'peak')
-      return within({
-        ...now.shape,
-        overshoot: onGrid(spring.overshoot + (p - now.from[1]) * slow, STEP.overshoot * slow),
-      });
-    return within({
-      ...now.shape,
-      settling_ms: onGrid(spring.settling_ms + (u - now.from[0]) * own_ms * slow, STEP.settling_ms * slow),
-    });
-  };
-  const onKey = (event: KeyboardEvent, grip: Grip) => {
-    const by = ARROWS[event.key];
-    if (!by) return;
-    event.preventDefault();
-    const size = by * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
-    const { overshoot, settling_ms } = held()?.shape ?? spring;
-    reshape(
-      grip,
-      within(
-        grip === 'peak'
-          ? { settling_ms, overshoot: onGrid(overshoot + size * STEP.overshoot, 1e-3) }
-          : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms },
-      ),
-    );
-  };
-  /** Shown until it has come true, so that the next step goes on from there. */
-  const reshape = (grip: Grip, shape: SpringShape) => {
-    const now: Held = { grip, shape, from: [0, 0] };
-    hold(now);
-    void commit(shape).finally(() => held() === now && hold(null));
-  };
-  const gripProps = (grip: Grip, label: string, now: number, most: number) => ({
-    tabIndex: 0,
-    role: 'slider',
-    'aria-label': label,
-    'aria-valuenow': now,
-    'aria-valuemin': 0,
-    'aria-valuemax': most,
-    onKeyDown: (event: KeyboardEvent) => onKey(event, grip),
-    onPointerDown: (event: PointerEvent<SVGElement>) => {
-      event.currentTarget.setPointerCapture(event.pointerId);
-      hold({ grip, shape: { overshoot: spring.overshoot, settling_ms: spring.settling_ms }, from: back(event) });
-    },
-    onPointerMove: (event: PointerEvent<SVGElement>) => {
-      const now = held();
-      if (now && event.buttons === 1) hold({ ...now, shape: pulled(now, event) });
-    },
-    onPointerUp: () => {
-      const now = held();
-      if (now && (now.shape.overshoot !== spring.overshoot || now.shape.settling_ms !== spring.settling_ms))
-        reshape(now.grip, now.shape);
-      else hold(null);
-    },
-    onPointerCancel: () => hold(null),
-  });
-
   const { overshoot, settling_ms } = shown?.shape ?? spring;
-  const settledAt = settling_ms / own_ms;
+  const settledAt = x(settling_ms / own_ms);
   const peak = known((draft ?? reading).spring);
   const peakAt = peak.peak_ms === null ? 0.4 : peak.peak_ms / own_ms;
   return (
@@ -115,9 +57,9 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
         />
       )}
       <g className="settled-grip" {...gripProps('settled', 'Settled after, ms', settling_ms, 10_000)}>
-        <rect x={x(settledAt) - 6} width={12} height={height} />
-        <line className="settled" x1={x(settledAt)} x2={x(settledAt)} y1={0} y2={height} />
-        <text className="settled-text" x={x(settledAt) - 4} y={height - 6}>
+        <rect x={settledAt - 6} width={12} height={height} />
+        <line className="settled" x1={settledAt} x2={settledAt} y1={0} y2={height} />
+        <text className="settled-text" x={settledAt - 4} y={height - 6}>
           settled {settling_ms} ms
         </text>
       </g>
@@ -131,15 +73,78 @@ export function SpringGrips({ reading, x, y, back, height, commit }: Props) {
             {...gripProps('peak', 'Overshoot, in hundredths', Math.round(overshoot * 1000) / 10, 95)}
           />
           <text x={x(peakAt) + 8} y={y(1 + overshoot) - 7} className="peak">
-            {shown?.grip === 'peak'
-              ? `overshoot ${(overshoot * 100).toFixed(1)}%`
-              : peak.peak_ms === null
-                ? 'no overshoot'
-                : `peak ${peak.peak.toFixed(2)} at ${Math.round(peak.peak_ms)} ms`}
+            {shown?.grip === 'peak' ? `overshoot ${(overshoot * 100).toFixed(1)}%` : peakText(peak)}
           </text>
         </>
       )}
     </g>
+  );
+}
+
+const peakText = ({ peak, peak_ms }: SpringReading) =>
+  peak_ms === null ? 'no overshoot' : `peak ${peak.toFixed(2)} at ${Math.round(peak_ms)} ms`;
+
+/** Both grips, by pointer and by keys. */
+function useGrips({ reading, back, commit }: Props, spring: SpringReading) {
+  const { shown, held, hold } = useHeld<Held>();
+  const own_ms = Math.max(reading.own_ms, 1);
+  const now: SpringShape = { overshoot: spring.overshoot, settling_ms: spring.settling_ms };
+  /** Shown until it has come true, so that the next step goes on from there. */
+  const reshape = (grip: Grip, shape: SpringShape) => {
+    const next: Held = { grip, shape, from: [0, 0] };
+    hold(next);
+    void commit(shape).finally(() => held() === next && hold(null));
+  };
+  const release = () => {
+    const after = held();
+    if (after && !equal(after.shape, now)) reshape(after.grip, after.shape);
+    else hold(null);
+  };
+  const gripProps = (grip: Grip, label: string, value: number, most: number) => ({
+    tabIndex: 0,
+    role: 'slider',
+    'aria-label': label,
+    'aria-valuenow': value,
+    'aria-valuemin': 0,
+    'aria-valuemax': most,
+    onKeyDown: (event: KeyboardEvent) => {
+      const shape = nudged(held()?.shape ?? now, grip, event);
+      if (shape) reshape(grip, shape);
+    },
+    ...pulling<SVGElement>({
+      press: (event) => hold({ grip, shape: now, from: back(event) }),
+      move: (event) => {
+        const before = held();
+        if (before) hold({ ...before, shape: pulledTo(before, now, back(event), own_ms, event.altKey) });
+      },
+      release,
+      giveUp: () => hold(null),
+    }),
+  });
+  return { shown, gripProps };
+}
+
+/** By hand it follows the pointer; `slow`ly, so that each tenth can be had, ten times less. */
+function pulledTo(held: Held, before: SpringShape, [u, p]: readonly [number, number], own_ms: number, slow: boolean) {
+  const share = slow ? 0.1 : 1;
+  const [across, up] = [(u - held.from[0]) * own_ms * share, (p - held.from[1]) * share];
+  return within(
+    held.grip === 'peak'
+      ? { ...held.shape, overshoot: onGrid(before.overshoot + up, STEP.overshoot * share) }
+      : { ...held.shape, settling_ms: onGrid(before.settling_ms + across, STEP.settling_ms * share) },
+  );
+}
+
+/** After a press of an arrow key; nothing for other keys. */
+function nudged({ overshoot, settling_ms }: SpringShape, grip: Grip, event: KeyboardEvent): SpringShape | null {
+  const by = ARROWS[event.key];
+  if (!by) return null;
+  event.preventDefault();
+  const size = by * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
+  return within(
+    grip === 'peak'
+      ? { settling_ms, overshoot: onGrid(overshoot + size * STEP.overshoot, 1e-3) }
+      : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms },
   );
 }
 

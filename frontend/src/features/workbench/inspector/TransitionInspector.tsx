@@ -1,10 +1,11 @@
 import { Select } from 'antd';
 import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Run, Transition } from '../../../api/contract';
+import type { Layer, Run, Transition, TransitionReading } from '../../../api/contract';
 import { Choice } from '../../../shared/ui/Choice';
 import { addStateBetween } from '../actions';
-import { attempt, choose, clock, make, namedOf, useBench } from '../bench';
+import { attempt, clock, make, namedOf, useBench } from '../bench';
+import { choose } from '../choosing';
 import { addTransition, removeTransition, setLane, setTransition, type Timing } from '../edits';
 import { placeOf } from '../tree';
 import { AsLongAs } from './AsLongAs';
@@ -38,109 +39,134 @@ const startsOf = (run: Run, id: string) =>
 
 /** When a transition starts, and how it goes. */
 export const TransitionInspector = memo(function TransitionInspector({ transition }: { transition: Transition }) {
-  const states = useBench(useShallow((b) => b.document.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
   const number = useBench((b) => (b.document.transitions ?? []).findIndex((t) => t.id === transition.id) + 1);
-  const lane = useBench((b) => b.lane);
+  const laneId = useBench((b) => b.lane);
+  const lane = useBench((b) => (laneId ? placeOf(b.document, laneId)?.layer : undefined));
   const reading = useDeferredValue(useBench((b) => b.readings[transition.id]));
-  const name = (id: string) => known(states.find((s) => s.id === id)).name;
-  const set = (label: string, values: Partial<Transition>) => setTransition(now(), transition.id, label, values);
-  const style = transition.style ?? 'tween';
   const starts = useBench(useShallow((b) => startsOf(b.run, transition.id)));
-  const alone = useBench(useShallow((b) => partOf(b.run, transition.id)));
-  const laneLayer = useBench((b) => (lane ? placeOf(b.document, lane)?.layer : undefined));
-  const own = (transition.lanes ?? []).findIndex((l) => l.layer === lane && !l.property);
-  const laneTiming = own >= 0 ? known(known(transition.lanes)[own]).timing : null;
-  const laneReading = own >= 0 ? reading?.lanes[own] : null;
+  const style = transition.style ?? 'tween';
   return (
     <>
       <p className="kicker">Transition {number}</p>
-      <h2>
-        {name(transition.from)} <span className="arrow">→</span>{' '}
-        <Select
-          variant="borderless"
-          size="small"
-          aria-label="Leads to"
-          value={transition.to}
-          popupMatchSelectWidth={false}
-          options={states.filter((s) => s.id !== transition.from).map((s) => ({ value: s.id, label: s.name }))}
-          onChange={(to) => void attempt(set(`Lead to ${name(to)}`, { to }))}
-        />
-      </h2>
+      <Ends transition={transition} />
       <CueFields transition={transition} />
       <Choice<NonNullable<Transition['style']>>
         block
         aria-label="Style"
         value={style}
         options={STYLES}
-        onChange={(value) => void attempt(set('Style', { style: value }))}
+        onChange={(value) => void attempt(set(transition, 'Style', { style: value }))}
       />
       {style === 'cut' ? (
         <p className="quiet">The next state is shown at once. Duration and curve are kept for when it tweens again.</p>
-      ) : laneLayer ? (
-        <>
-          <div className="lane-head">
-            <strong>{laneLayer.name}</strong>
-            <span className="spring" />
-            {laneTiming && (
-              <button
-                className="plain"
-                onClick={() => void attempt(setLane(now(), transition.id, laneLayer.id, { timing: null }))}
-              >
-                as the transition
-              </button>
-            )}
-            <button className="plain" onClick={() => choose({ lane: null })}>
-              back to all
-            </button>
-          </div>
-          {!laneTiming && <p className="quiet">Has the timing of the transition. A change here gives it its own.</p>}
-          <TimingEditor
-            key={laneLayer.id}
-            timing={laneTiming ?? transition.timing}
-            reading={laneReading ?? reading}
-            commit={(timing) => make(setLane(now(), transition.id, laneLayer.id, { timing }))}
-          />
-        </>
+      ) : lane ? (
+        <LaneTiming transition={transition} layer={lane} reading={reading} />
       ) : (
         <TimingEditor
           timing={transition.timing}
           reading={reading}
           starts={starts}
-          commit={(timing: Timing) => make(set('Timing', { timing }))}
+          commit={(timing: Timing) => make(set(transition, 'Timing', { timing }))}
         />
       )}
       {style === 'tween' && <Lanes transition={transition} />}
-      {!laneLayer && (
+      {!lane && (
         <WaysBy last={transition}>
           <AsLongAs transition={transition} />
         </WaysBy>
       )}
       <span className="spring" />
-      <div className="inspector-foot">
-        {alone && (
-          <button className="plain" title="Only this transition, over and over" onClick={() => clock.setPart(alone)}>
-            play alone
-          </button>
-        )}
-        <button
-          className="plain"
-          title="A state in the middle, with every value halfway"
-          onClick={() => void addStateBetween(transition.id)}
-        >
-          + halfway
-        </button>
-        <button
-          className="plain"
-          title="A transition back, from the second state to the first"
-          onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}
-        >
-          + return
-        </button>
-        <span className="spring" />
-        <button className="plain" onClick={() => void attempt(removeTransition(now(), transition.id))}>
-          delete
-        </button>
-      </div>
+      <Foot transition={transition} />
     </>
   );
 });
+
+const set = ({ id }: Transition, label: string, values: Partial<Transition>) => setTransition(now(), id, label, values);
+
+/** From which state, and to which. */
+function Ends({ transition }: { transition: Transition }) {
+  const states = useBench(useShallow((b) => b.document.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
+  const name = (id: string) => known(states.find((s) => s.id === id)).name;
+  return (
+    <h2>
+      {name(transition.from)} <span className="arrow">→</span>{' '}
+      <Select
+        variant="borderless"
+        size="small"
+        aria-label="Leads to"
+        value={transition.to}
+        popupMatchSelectWidth={false}
+        options={states.filter((s) => s.id !== transition.from).map((s) => ({ value: s.id, label: s.name }))}
+        onChange={(to) => void attempt(set(transition, `Lead to ${name(to)}`, { to }))}
+      />
+    </h2>
+  );
+}
+
+interface LaneProps {
+  transition: Transition;
+  layer: Layer;
+  reading: TransitionReading | undefined;
+}
+
+/** How one layer goes, where it does not go as the transition. */
+function LaneTiming({ transition, layer, reading }: LaneProps) {
+  const own = (transition.lanes ?? []).findIndex((lane) => lane.layer === layer.id && !lane.property);
+  const timing = transition.lanes?.[own]?.timing ?? null;
+  const setOwn = (timing: Timing | null) => setLane(now(), transition.id, layer.id, { timing });
+  return (
+    <>
+      <div className="lane-head">
+        <strong>{layer.name}</strong>
+        <span className="spring" />
+        {timing && (
+          <button className="plain" onClick={() => void attempt(setOwn(null))}>
+            as the transition
+          </button>
+        )}
+        <button className="plain" onClick={() => choose({ lane: null })}>
+          back to all
+        </button>
+      </div>
+      {!timing && <p className="quiet">Has the timing of the transition. A change here gives it its own.</p>}
+      <TimingEditor
+        key={layer.id}
+        timing={timing ?? transition.timing}
+        reading={reading?.lanes[own] ?? reading}
+        commit={(next) => make(setOwn(next))}
+      />
+    </>
+  );
+}
+
+/** What else can be done with it. */
+function Foot({ transition }: { transition: Transition }) {
+  const alone = useBench(useShallow((b) => partOf(b.run, transition.id)));
+  return (
+    <div className="inspector-foot">
+      {alone && (
+        <button className="plain" title="Only this transition, over and over" onClick={() => clock.setPart(alone)}>
+          play alone
+        </button>
+      )}
+      <button
+        className="plain"
+        title="A state in the middle, with every value halfway"
+        onClick={() => void addStateBetween(transition.id)}
+      >
+        + halfway
+      </button>
+      <button
+        className="plain"
+        title="A transition back, from the second state to the first"
+        onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}
+      >
+        + return
+      </button>
+      <span className="spring" />
+      <button className="plain" onClick={() => void attempt(removeTransition(now(), transition.id))}>
+        delete
+      </button>
+    </div>
+  );
+}

@@ -2,7 +2,8 @@ import type { ReactNode } from 'react';
 import { create } from 'zustand';
 import type { Transition } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
-import { attempt, chooseWays, chosenWays, useBench } from '../bench';
+import { attempt, useBench } from '../bench';
+import { chooseWays, chosenWays } from '../choosing';
 import { setTransitions, type Timing } from '../edits';
 import { known } from '../../../shared/known';
 

@@ -1,3 +1,4 @@
+import type { Layer, Piece, Pose } from '../../../api/contract';
 import * as actions from '../actions';
 import { attempt, useBench } from '../bench';
 import { namesOf, setFixed } from '../edits';
@@ -9,69 +10,55 @@ interface Props {
   rename: (id: string) => void;
 }
 
+interface Action {
+  name: string;
+  title: string;
+  act: () => void;
+  disabled?: boolean;
+}
+
 /** What can be done to the chosen layers. */
 export function LayerActions({ ids, rename }: Props) {
   const piece = useBench((b) => b.document);
   const pose = useBench((b) => b.poses[b.state]);
+  return (
+    <div className="layer-actions" role="group" aria-label={`Actions for ${namesOf(piece, ids)}`}>
+      {actionsFor(piece, pose, ids, rename).map(({ name, act, ...rest }) => (
+        <button key={name} className="plain" onClick={act} {...rest}>
+          {name}
+        </button>
+      ))}
+    </div>
+  );
+}
+
+/** Which actions there are, by what is chosen. */
+function actionsFor(piece: Piece, pose: Pose | undefined, ids: readonly string[], rename: Props['rename']): Action[] {
   const found = ids.map((id) => placed(piece, id));
   const { layer, index, siblings } = lastOf(found);
   const alone = ids.length === 1;
   const locked = found.every((p) => p.layer.locked);
   const seen = ids.every((id) => pose?.[id]?.visible);
-  const shape =
-    alone && (layer.kind === 'rectangle' || layer.kind === 'ellipse' || layer.kind === 'path') ? layer : null;
-  return (
-    <div className="layer-actions" role="group" aria-label={`Actions for ${namesOf(piece, ids)}`}>
-      <button
-        className="plain"
-        disabled={!alone || index === siblings.length - 1}
-        title="Further up in the picture (Alt ↑)"
-        onClick={() => void actions.order(1)}
-      >
-        raise
-      </button>
-      <button
-        className="plain"
-        disabled={!alone || index === 0}
-        title="Further down in the picture (Alt ↓)"
-        onClick={() => void actions.order(-1)}
-      >
-        lower
-      </button>
-      <button className="plain" title="T" onClick={() => void actions.duplicate()}>
-        duplicate
-      </button>
-      <button className="plain" title="G" onClick={() => void actions.group()}>
-        group
-      </button>
-      {layer.kind === 'group' && (
-        <button className="plain" title="Shift G" onClick={() => void actions.ungroup()}>
-          ungroup
-        </button>
-      )}
-      {shape && (
-        <button
-          className="plain"
-          title="What stands above it in its group is seen only inside its outline"
-          onClick={() => void attempt(setFixed(piece, layer.id, 'mask', !shape.mask))}
-        >
-          {shape.mask ? 'no mask' : 'as mask'}
-        </button>
-      )}
-      <button className="plain" title="In this state (H)" onClick={() => void actions.hide()}>
-        {seen ? 'hide' : 'show'}
-      </button>
-      <button className="plain" title="K" onClick={() => void actions.lock()}>
-        {locked ? 'unlock' : 'lock'}
-      </button>
-      {alone && (
-        <button className="plain" title="F2" onClick={() => rename(layer.id)}>
-          rename
-        </button>
-      )}
-      <button className="plain" title="Delete" onClick={() => void actions.remove()}>
-        delete
-      </button>
-    </div>
-  );
+  const up = { disabled: !alone || index === siblings.length - 1 };
+  const down = { disabled: !alone || index === 0 };
+  return [
+    { name: 'raise', title: 'Further up in the picture (Alt ↑)', act: () => void actions.order(1), ...up },
+    { name: 'lower', title: 'Further down in the picture (Alt ↓)', act: () => void actions.order(-1), ...down },
+    { name: 'duplicate', title: 'T', act: () => void actions.duplicate() },
+    { name: 'group', title: 'G', act: () => void actions.group() },
+    ...(layer.kind === 'group' ? [{ name: 'ungroup', title: 'Shift G', act: () => void actions.ungroup() }] : []),
+    ...(alone ? maskAction(piece, layer) : []),
+    { name: seen ? 'hide' : 'show', title: 'In this state (H)', act: () => void actions.hide() },
+    { name: locked ? 'unlock' : 'lock', title: 'K', act: () => void actions.lock() },
+    ...(alone ? [{ name: 'rename', title: 'F2', act: () => rename(layer.id) }] : []),
+    { name: 'delete', title: 'Delete', act: () => void actions.remove() },
+  ];
+}
+
+/** Only shapes can cut others. */
+function maskAction(piece: Piece, layer: Layer): Action[] {
+  if (layer.kind !== 'rectangle' && layer.kind !== 'ellipse' && layer.kind !== 'path') return [];
+  const title = 'What stands above it in its group is seen only inside its outline';
+  const act = () => void attempt(setFixed(piece, layer.id, 'mask', !layer.mask));
+  return [{ name: layer.mask ? 'no mask' : 'as mask', title, act }];
 }

@@ -1,7 +1,8 @@
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import { attempt, chosenLayers, useBench } from '../bench';
+import { attempt, useBench } from '../bench';
+import { chosenLayers } from '../choosing';
 import { moveState } from '../edits';
 import { lastResult } from '../lastResult';
 import { countProperties, rowOf, rowsOf } from '../tree';
@@ -9,7 +10,7 @@ import { look, useView, type RowFilter } from '../view';
 import { Arches } from './Arches';
 import { isMany, useBlock } from './block';
 import { copyText, paste, shown } from './blockActions';
-import { columnKeys, columnsOf, HEAD_W } from './columns';
+import { columnKeys, columnsOf, HEAD_W, type Column } from './columns';
 import { GapHead, StateHead, WayHead } from './heads';
 import './score.css';
 import { ScoreFoot } from './ScoreFoot';
@@ -41,32 +42,7 @@ export function Score() {
       <div className="score-scroll" ref={scroller}>
         <DndContext sensors={sensors} onDragEnd={reorder}>
           <table aria-rowcount={rows.length + 2} style={{ width: HEAD_W + width }}>
-            <colgroup>
-              <col style={{ width: HEAD_W }} />
-              {columns.map((c) => (
-                <col key={c.id} style={{ width: c.width }} />
-              ))}
-            </colgroup>
-            <thead>
-              <tr className="arches">
-                <RowFilterSwitch />
-                <td colSpan={columns.length}>
-                  <Arches columns={columns} width={width} />
-                </td>
-              </tr>
-              <tr>
-                <Corner rows={rows.length} />
-                {columns.map((c) =>
-                  c.kind === 'state' ? (
-                    <StateHead key={c.id} id={c.id} />
-                  ) : c.kind === 'way' ? (
-                    <WayHead key={c.id} id={c.id} />
-                  ) : (
-                    <GapHead key={c.id} between={c.id} />
-                  ),
-                )}
-              </tr>
-            </thead>
+            <Head columns={columns} width={width} rows={rows.length} />
             <tbody>
               <Spacer rows={from} />
               {rows.slice(from, to).map((row, at) => (
@@ -82,16 +58,43 @@ export function Score() {
             </tbody>
           </table>
         </DndContext>
-        {!rows.length && (
-          <p className="hint">
-            {filter === 'chosen'
-              ? 'Choose a layer, and all its properties appear here.'
-              : 'No state differs from another yet. Choose a state, move a layer, and its row appears here.'}
-          </p>
-        )}
+        {!rows.length && <p className="hint">{filter === 'chosen' ? NONE_CHOSEN : NO_DIFFERENCE}</p>}
       </div>
       <ScoreFoot />
     </section>
+  );
+}
+
+const NONE_CHOSEN = 'Choose a layer, and all its properties appear here.';
+const NO_DIFFERENCE = 'No state differs from another yet. Choose a state, move a layer, and its row appears here.';
+const HEADS = { state: StateHead, way: WayHead, gap: GapHead };
+
+/** The states, and the transitions between them. */
+function Head({ columns, width, rows }: { columns: readonly Column[]; width: number; rows: number }) {
+  return (
+    <>
+      <colgroup>
+        <col style={{ width: HEAD_W }} />
+        {columns.map((c) => (
+          <col key={c.id} style={{ width: c.width }} />
+        ))}
+      </colgroup>
+      <thead>
+        <tr className="arches">
+          <RowFilterSwitch />
+          <td colSpan={columns.length}>
+            <Arches columns={columns} width={width} />
+          </td>
+        </tr>
+        <tr>
+          <Corner rows={rows} />
+          {columns.map(({ id, kind }) => {
+            const Cell = HEADS[kind];
+            return <Cell key={id} id={id} />;
+          })}
+        </tr>
+      </thead>
+    </>
   );
 }
 

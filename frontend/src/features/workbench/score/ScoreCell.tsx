@@ -1,9 +1,10 @@
-import { memo, useState, type KeyboardEvent } from 'react';
+import { memo, useState, type KeyboardEvent, type MouseEvent } from 'react';
 import type { Value } from '../../../api/contract';
 import { nudgeBy } from '../../../shared/ui/parsing';
 import { useTyped } from '../../../shared/ui/useTyped';
 import { isTyped, parseValue, swatchOf, valueText } from '../../../shared/text/values';
-import { choose, make, useBench } from '../bench';
+import { make, useBench } from '../bench';
+import { choose } from '../choosing';
 import { clearValue, setValues } from '../edits';
 import { propertyNamed } from '../tree';
 import { beginBlock, extendBlock, isIn, isMany, useBlock, type Place } from './block';
@@ -67,69 +68,68 @@ function extendTo([row, column]: Place, [down, across]: [number, number]): void 
 }
 
 /** One number of the score. */
-export const ScoreCell = memo(function ScoreCell({ layer, property, state, value, look, row, column }: Props) {
-  const [focused, setFocused] = useState(false);
+export const ScoreCell = memo(function ScoreCell(props: Props) {
+  const { layer, property, state, value, look, row, column } = props;
   const info = propertyNamed(property);
-  const numeric = info.blend === 'linear';
   const swatch = swatchOf(info, value);
   const isInBlock = useBlock((s) => isIn(s.block, row, column));
-  const typed = useTyped<Value>({
-    value,
-    format: (v) => valueText(v),
-    parse: (text) => (text.trim() === '' ? { value: '' } : parseValue(info, text)),
-    commit: (next) => {
-      const { document: piece } = useBench.getState();
-      return make(
-        next === ''
-          ? clearValue(piece, state, layer, property)
-          : setValues(piece, state, layer, { [property]: next }, 'state'),
-      );
-    },
-    nudge: numeric ? (v, steps) => nudgeBy(info.unit === '' ? 0.05 : 1)(Number(v), steps) : undefined,
-    onEnter: (back) => goTo(row + (back ? -1 : 1), column),
-  });
+  const { typed, focused, hands } = useCell(props);
   const own = Boolean(look & OWN);
   const resting = look & SAME && !focused && !typed.fault;
   const tone = `${own ? '' : ' base'}${look & POSED ? ' posed' : ''}${typed.fault ? ' wrong' : ''}${isInBlock ? ' in-block' : ''}`;
+  const withUnit = !focused && !typed.fault && typeof value === 'number';
   return (
     <td className={`cell${tone}`}>
       {swatch && !resting && <span className="swatch" style={{ background: swatch }} />}
       <input
         {...typed.input}
-        value={
-          resting
-            ? '·'
-            : focused || typed.fault || typeof value !== 'number'
-              ? typed.input.value
-              : valueText(value, info.unit)
-        }
-        className={numeric ? '' : swatch ? 'colour' : 'words'}
+        value={resting ? '·' : withUnit ? valueText(value, info.unit) : typed.input.value}
+        className={info.blend === 'linear' ? '' : swatch ? 'colour' : 'words'}
         readOnly={!isTyped(info)}
         data-cell={`${row},${column}`}
         aria-label={`${info.label} of ${layer} in ${state}`}
         title={own ? undefined : 'From the base'}
-        onMouseDown={(event) => {
-          if (!event.shiftKey) return beginBlock([row, column]);
-          event.preventDefault();
-          extendBlock([row, column]);
-        }}
-        onKeyDown={(event) => {
-          if (!blockKey(event, [row, column])) typed.input.onKeyDown(event);
-        }}
-        onFocus={(event) => {
-          setFocused(true);
-          if (!holdsFocus([row, column])) beginBlock([row, column]);
-          choose({ state, layer });
-          const { target } = event;
-          // Where the focus has gone on already, selecting would take it back.
-          requestAnimationFrame(() => document.activeElement === target && target.select());
-        }}
-        onBlur={() => {
-          setFocused(false);
-          typed.input.onBlur();
-        }}
+        {...hands}
       />
       <FieldFault text={typed.fault} />
     </td>
   );
 });
+
+/** What is typed into it, and how it takes part in blocks of cells. */
+function useCell({ layer, property, state, value, row, column }: Props) {
+  const [focused, setFocused] = useState(false);
+  const info = propertyNamed(property);
+  const typed = useTyped<Value>({
+    value,
+    format: (v) => valueText(v),
+    parse: (text) => (text.trim() === '' ? { value: '' } : parseValue(info, text)),
+    commit: (next) => make(next === '' ? cleared() : set(next)),
+    nudge: info.blend === 'linear' ? (v, steps) => nudgeBy(info.step)(Number(v), steps) : undefined,
+    onEnter: (back) => goTo(row + (back ? -1 : 1), column),
+  });
+  const cleared = () => clearValue(useBench.getState().document, state, layer, property);
+  const set = (next: Value) => setValues(useBench.getState().document, state, layer, { [property]: next }, 'state');
+  const hands = {
+    onMouseDown: (event: MouseEvent) => {
+      if (!event.shiftKey) return beginBlock([row, column]);
+      event.preventDefault();
+      extendBlock([row, column]);
+    },
+    onKeyDown: (event: KeyboardEvent<HTMLInputElement>) => {
+      if (!blockKey(event, [row, column])) typed.input.onKeyDown(event);
+    },
+    onFocus: ({ target }: { target: HTMLInputElement }) => {
+      setFocused(true);
+      if (!holdsFocus([row, column])) beginBlock([row, column]);
+      choose({ state, layer });
+      // Where the focus has gone on already, selecting would take it back.
+      requestAnimationFrame(() => document.activeElement === target && target.select());
+    },
+    onBlur: () => {
+      setFocused(false);
+      typed.input.onBlur();
+    },
+  };
+  return { typed, focused, hands };
+}

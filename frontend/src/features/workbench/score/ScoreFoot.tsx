@@ -1,34 +1,17 @@
 import { Dropdown } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
 import * as actions from '../actions';
-import { attempt, choose, namedOf, useBench } from '../bench';
+import { attempt, namedOf, useBench } from '../bench';
+import { choose } from '../choosing';
 import { addTransition } from '../edits';
 import { placeOf, propertiesOf, stateNamed } from '../tree';
 import { look, useView } from '../view';
 import { CellsMenu } from './CellsMenu';
-import { known } from '../../../shared/known';
 
 /** What can be added to the score, and done to the state that is being posed. */
 export function ScoreFoot() {
-  const states = useBench(useShallow((b) => b.document.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
-  const start = useBench((b) => b.document.start);
-  const stateId = useBench((b) => b.state);
-  const ways = useBench(
-    useShallow((b) =>
-      (b.document.transitions ?? [])
-        .filter((t) => t.from === b.state)
-        .map((t) => `${t.id} ${stateNamed(b.document, t.to).name}`),
-    ),
-  ).map(namedOf);
   const backwards = useView((v) => v.backwards);
-  const index = states.findIndex((s) => s.id === stateId);
-  const { name } = known(states[index]);
-  const others = states.filter((s) => s.id !== stateId);
-  const between = ways.map((way) => ({
-    key: way.id,
-    label: `halfway to ${way.name}`,
-    onClick: () => void actions.addStateBetween(way.id),
-  }));
+  const name = useBench((b) => stateNamed(b.document, b.state).name);
   return (
     <footer className="score-foot">
       <button
@@ -38,36 +21,9 @@ export function ScoreFoot() {
       >
         + state
       </button>
-      <Dropdown
-        trigger={['click']}
-        menu={{
-          items: [
-            { key: 'before', label: `before ${name}`, onClick: () => void actions.addStateBefore() },
-            { key: 'after', label: `after ${name}`, onClick: () => void actions.addStateAfter() },
-            ...between,
-          ],
-        }}
-      >
-        <button className="plain" title="A state before, after, or halfway to another">
-          + state at…
-        </button>
-      </Dropdown>
+      <AddStateAt name={name} />
       <AddRow />
-      <Dropdown
-        trigger={['click']}
-        disabled={!others.length}
-        menu={{
-          items: others.map((s) => ({
-            key: s.id,
-            label: `to ${s.name}`,
-            onClick: () => void attempt(addTransition(useBench.getState().document, stateId, s.id)),
-          })),
-        }}
-      >
-        <button className="plain" disabled={!others.length}>
-          + transition
-        </button>
-      </Dropdown>
+      <AddTransition />
       <CellsMenu />
       <button
         className="plain toggle"
@@ -78,6 +34,18 @@ export function ScoreFoot() {
         build backwards
       </button>
       <span className="spring" />
+      <StateActions name={name} />
+    </footer>
+  );
+}
+
+/** What can be done to the state. */
+function StateActions({ name }: { name: string }) {
+  const isStart = useBench((b) => b.document.start === b.state);
+  const count = useBench((b) => b.document.states.length);
+  const index = useBench((b) => b.document.states.findIndex((s) => s.id === b.state));
+  return (
+    <>
       <strong>{name}</strong>
       <button className="plain" onClick={() => void actions.duplicateState()}>
         duplicate
@@ -93,20 +61,66 @@ export function ScoreFoot() {
       </button>
       <button
         className="plain"
-        disabled={index === states.length - 1}
+        disabled={index === count - 1}
         aria-label="Move state to the right"
         title="Alt →"
         onClick={() => void actions.moveState(1)}
       >
         →
       </button>
-      <button className="plain" disabled={start === stateId} onClick={() => void actions.startHere()}>
-        {start === stateId ? 'starts here' : 'start here'}
+      <button className="plain" disabled={isStart} onClick={() => void actions.startHere()}>
+        {isStart ? 'starts here' : 'start here'}
       </button>
-      <button className="plain" disabled={states.length === 1} onClick={() => void actions.removeState()}>
+      <button className="plain" disabled={count === 1} onClick={() => void actions.removeState()}>
         delete
       </button>
-    </footer>
+    </>
+  );
+}
+
+/** A state before or after this one, or halfway to another. */
+function AddStateAt({ name }: { name: string }) {
+  const ways = useBench(
+    useShallow((b) =>
+      (b.document.transitions ?? [])
+        .filter((t) => t.from === b.state)
+        .map((t) => `${t.id} ${stateNamed(b.document, t.to).name}`),
+    ),
+  ).map(namedOf);
+  const items = [
+    { key: 'before', label: `before ${name}`, onClick: () => void actions.addStateBefore() },
+    { key: 'after', label: `after ${name}`, onClick: () => void actions.addStateAfter() },
+    ...ways.map((way) => ({
+      key: way.id,
+      label: `halfway to ${way.name}`,
+      onClick: () => void actions.addStateBetween(way.id),
+    })),
+  ];
+  return (
+    <Dropdown trigger={['click']} menu={{ items }}>
+      <button className="plain" title="A state before, after, or halfway to another">
+        + state at…
+      </button>
+    </Dropdown>
+  );
+}
+
+/** A transition to any other state. */
+function AddTransition() {
+  const stateId = useBench((b) => b.state);
+  const states = useBench(useShallow((b) => b.document.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
+  const others = states.filter((s) => s.id !== stateId);
+  const items = others.map((s) => ({
+    key: s.id,
+    label: `to ${s.name}`,
+    onClick: () => void attempt(addTransition(useBench.getState().document, stateId, s.id)),
+  }));
+  return (
+    <Dropdown trigger={['click']} disabled={!others.length} menu={{ items }}>
+      <button className="plain" disabled={!others.length}>
+        + transition
+      </button>
+    </Dropdown>
   );
 }
 

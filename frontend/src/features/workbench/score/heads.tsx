@@ -2,7 +2,8 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { memo, useState, type KeyboardEvent } from 'react';
 import type { Transition, TransitionReading } from '../../../api/contract';
 import { goToState, moveState, removeState } from '../actions';
-import { attempt, choose, chooseWayAlso, make, useBench } from '../bench';
+import { attempt, make, useBench } from '../bench';
+import { choose, chooseWayAlso } from '../choosing';
 import { addTransition, renameState } from '../edits';
 import { NameField } from '../Rename';
 import { Thumb } from './Thumb';
@@ -104,8 +105,8 @@ export function curvePath(reading: Pick<TransitionReading, 'curve'>, width: numb
     .join('');
 }
 
-export function GapHead({ between }: { between: string }) {
-  const [from, to] = between.split('>') as [string, string];
+export function GapHead({ id }: { id: string }) {
+  const [from, to] = id.split('>') as [string, string];
   const name = useBench((b) => b.document.states.find((s) => s.id === to)?.name);
   const ends = useBench((b) => b.document.states.at(-1)?.id === from);
   const join = async () => {

@@ -1,7 +1,8 @@
-import type { KeyboardEvent } from 'react';
+import type { KeyboardEvent, SVGAttributes } from 'react';
 import type { Gradient } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
-import { attempt, reaches, useBench } from '../bench';
+import { attempt, useBench } from '../bench';
+import { reaches } from '../choosing';
 import { setValues } from '../edits';
 import { axisOf, handlesOf, pulled, type Handle } from './gradient';
 import { onScreen, ownMatrix, useHandles, type OverLayer } from './useHandles';
@@ -34,57 +35,64 @@ export function GradientHandles(over: OverLayer) {
     if (!arrow && event.key !== 'Delete') return;
     event.preventDefault();
     event.stopPropagation();
-    // What is in hand is deleted, and never the layer around it.
-    if (!arrow)
-      return void (
-        typeof handle === 'number' &&
-        gradient.stops.length > 2 &&
-        commit({ ...gradient, stops: gradient.stops.filter((_, i) => i !== handle) as Gradient['stops'] })
-      );
     const step = event.shiftKey ? 10 : 1;
-    void commit(pulled(gradient, size, handle, [x + arrow[0] * step, y + arrow[1] * step], false));
+    // What is in hand is deleted, and never the layer around it.
+    const next = arrow
+      ? pulled(gradient, size, handle, [x + arrow[0] * step, y + arrow[1] * step], false)
+      : withoutStop(gradient, handle);
+    if (next) void commit(next);
   };
-
   const axis = axisOf(gradient, size);
   const [from, to] = [axis.from, axis.to].map((at) => onScreen(matrix, zoom, at)) as [Point, Point];
   return (
     <svg className="pen gradient" aria-label="Gradient">
       <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} />
-      {handlesOf(gradient, size).map(([handle, at]) => {
-        const [x, y] = onScreen(matrix, zoom, at);
-        const own = {
-          tabIndex: 0,
-          role: 'button',
-          'data-gradient': handle,
-          onKeyDown: (event: KeyboardEvent) => onKey(event, handle, at),
-          ...drag(handle),
-        };
-        return typeof handle === 'number' ? (
-          <rect
-            key={handle}
-            className="stop-handle"
-            x={x - 5}
-            y={y - 5}
-            width={10}
-            height={10}
-            style={{
-              fill:
-                known(gradient.stops[handle]).colour === 'none' ? 'transparent' : known(gradient.stops[handle]).colour,
-            }}
-            aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it, Delete removes it`}
-            {...own}
-          />
-        ) : (
-          <circle
-            key={handle}
-            cx={x}
-            cy={y}
-            r={handle === 'centre' ? 5.5 : 4}
-            aria-label={`${NAMES[handle]} of the gradient; arrow keys move it`}
-            {...own}
-          />
-        );
-      })}
+      {handlesOf(gradient, size).map(([handle, at]) => (
+        <GradientGrip
+          key={handle}
+          handle={handle}
+          at={onScreen(matrix, zoom, at)}
+          colour={typeof handle === 'number' ? known(gradient.stops[handle]).colour : 'none'}
+          hands={{ onKeyDown: (event) => onKey(event, handle, at), ...drag(handle) }}
+        />
+      ))}
     </svg>
+  );
+}
+
+/** Nothing where too few stops would be left, or the handle is none. */
+function withoutStop(gradient: Gradient, handle: Handle): Gradient | null {
+  if (typeof handle !== 'number' || gradient.stops.length <= 2) return null;
+  return { ...gradient, stops: gradient.stops.filter((_, i) => i !== handle) as Gradient['stops'] };
+}
+
+interface GripProps {
+  handle: Handle;
+  at: Point;
+  colour: string;
+  hands: SVGAttributes<SVGElement>;
+}
+
+function GradientGrip({ handle, at: [x, y], colour, hands }: GripProps) {
+  const own = { tabIndex: 0, role: 'button', 'data-gradient': handle, ...hands };
+  return typeof handle === 'number' ? (
+    <rect
+      className="stop-handle"
+      x={x - 5}
+      y={y - 5}
+      width={10}
+      height={10}
+      style={{ fill: colour === 'none' ? 'transparent' : colour }}
+      aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it, Delete removes it`}
+      {...own}
+    />
+  ) : (
+    <circle
+      cx={x}
+      cy={y}
+      r={handle === 'centre' ? 5.5 : 4}
+      aria-label={`${NAMES[handle]} of the gradient; arrow keys move it`}
+      {...own}
+    />
   );
 }

@@ -191,7 +191,7 @@ export function linesBeside(
   pose: Pose,
   piece: { width: number; height: number },
 ): Lines {
-  const chain = chainTo(layers, firstOf(ids));
+  const chain = chainTo(layers, ids[0] ?? '');
   const parent = chain.at(-2);
   const siblings = (parent?.kind === 'group' ? parent.layers : layers) ?? [];
   const x = [0, piece.width / 2, piece.width];

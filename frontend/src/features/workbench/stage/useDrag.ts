@@ -1,9 +1,11 @@
+import equal from 'fast-deep-equal';
 import { useRef, type PointerEvent } from 'react';
 import type { Layer, Pose } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';
-import { attempt, chooseLayers, queue, useBench } from '../bench';
+import { attempt, queue, useBench } from '../bench';
+import { chooseLayers } from '../choosing';
 import { boxOf, duplicateLayers, type Box } from '../edits';
 import { showAs, unlocked } from '../looks';
 import {
@@ -45,25 +47,8 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
   // Where layers have been put that the pose does not show yet: the next drag begins there.
   const onTheWay = useRef<Record<string, Values>>({});
 
-  const preview = (looks: Record<string, Values>) => {
-    for (const [id, values] of Object.entries(looks)) {
-      const shown = scene?.shown.get(id);
-      if (!scene || !shown) continue;
-      Object.assign(shown.look, values);
-      for (const write of scene.writersOf(shown, Object.keys(values))) write(shown, shown.look);
-    }
-  };
-  const asBefore = ({ held, looks }: Drag) => {
-    const of = (id: string) => known(held.parts.find((part) => part.id === id)).look;
-    preview(
-      Object.fromEntries(
-        Object.entries(looks).map(([id, values]) => [
-          id,
-          Object.fromEntries(Object.keys(values).map((name) => [name, Number(of(id)[name])])),
-        ]),
-      ),
-    );
-  };
+  const preview = (looks: Record<string, Values>) => scene && shownIn(scene, looks);
+  const asBefore = (drag: Drag) => preview(before(drag));
 
   const start = (ids: readonly string[], grip: Grip, from: Point, copies: boolean) => {
     if (!unlocked(useBench.getState().document, ids).length) return;
@@ -82,7 +67,7 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
     const drag = now();
     if (!drag || drag.released) return;
     const next = dragged(drag.held, to, keys, drag.lines, REACH / zoom);
-    if (JSON.stringify(next) === JSON.stringify({ looks: drag.looks, guides: drag.guides })) return;
+    if (equal(next, { looks: drag.looks, guides: drag.guides })) return;
     setDrag({ ...drag, ...next, moved: true });
     if (!drag.copies) preview(next.looks);
   };
@@ -106,6 +91,27 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
     return true;
   };
   return { drag, start, move, end };
+}
+
+/** Writes values into a scene, until it is drawn anew. */
+function shownIn(scene: Scene, looks: Record<string, Values>): void {
+  for (const [id, values] of Object.entries(looks)) {
+    const shown = scene.shown.get(id);
+    if (!shown) continue;
+    Object.assign(shown.look, values);
+    for (const write of scene.writersOf(shown, Object.keys(values))) write(shown, shown.look);
+  }
+}
+
+/** What the values that were pulled had been. */
+function before({ held, looks }: Drag): Record<string, Values> {
+  const of = (id: string) => known(held.parts.find((part) => part.id === id)).look;
+  return Object.fromEntries(
+    Object.entries(looks).map(([id, values]) => [
+      id,
+      Object.fromEntries(Object.keys(values).map((name) => [name, Number(of(id)[name])])),
+    ]),
+  );
 }
 
 const merged = (a: Record<string, Values>, b: Record<string, Values>) => ({

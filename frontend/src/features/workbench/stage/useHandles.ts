@@ -1,6 +1,7 @@
 import type { PointerEvent } from 'react';
 import { chainTo, matrixOf, through, type Point } from '../../../shared/geometry/matrix';
 import type { Layer, Pose, Value } from '../../../api/contract';
+import { pulling } from '../../../shared/ui/pulling';
 import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';
 
@@ -47,26 +48,26 @@ export function useHandles<Handle, Shape>({ over, matrix, value, written, pull, 
     layer.look[property] = next;
     for (const write of scene.writersOf(layer, [property])) write(layer, layer.look);
   };
-  const drag = (handle: Handle) => ({
-    onPointerDown: (event: PointerEvent<SVGElement>) => {
-      event.stopPropagation();
-      event.currentTarget.setPointerCapture(event.pointerId);
-      hold({ shape: shown, moved: false });
-    },
-    onPointerMove: (event: PointerEvent) => {
-      const before = held();
-      if (!before || event.buttons !== 1) return;
-      const next = pull(before.shape, handle, through(matrix.inverse(), over.pointAt(event)), event);
-      hold({ shape: next, moved: true });
-      preview(next);
-    },
-    onPointerUp: () => {
-      const after = held();
-      // A click alone changes nothing.
-      if (!after?.moved) hold(null);
-      else void commit(after.shape).finally(() => held() === after && hold(null));
-    },
-  });
+  const drag = (handle: Handle) =>
+    pulling<SVGElement>({
+      press: (event) => {
+        event.stopPropagation();
+        hold({ shape: shown, moved: false });
+      },
+      move: (event) => {
+        const before = held();
+        if (!before) return;
+        const next = pull(before.shape, handle, through(matrix.inverse(), over.pointAt(event)), event);
+        hold({ shape: next, moved: true });
+        preview(next);
+      },
+      release: () => {
+        const after = held();
+        // A click alone changes nothing.
+        if (!after?.moved) hold(null);
+        else void commit(after.shape).finally(() => held() === after && hold(null));
+      },
+    });
   return { shown, drag };
 }
 

@@ -28,76 +28,64 @@ export function useZoom(
   const { zoom, x, y } = held ?? { zoom: fitting, x: 0, y: 0 };
   const { width, height } = size;
   const { width: pieceWidth, height: pieceHeight } = piece;
-
-  /** Larger or smaller around a place on the screen, which stays where it is. */
-  const around = useCallback(
-    (factor: number, clientX: number, clientY: number) => {
-      const box = known(sheet.current).getBoundingClientRect();
-      setHeld((before) => {
-        const now = before ?? { zoom: fitting, x: 0, y: 0 };
-        const next = clamp(now.zoom * factor);
-        const [dx, dy] = [clientX - box.left - box.width / 2, clientY - box.top - box.height / 2];
-        const grown = 1 - next / now.zoom;
-        return { zoom: next, x: now.x + dx * grown, y: now.y + dy * grown };
-      });
-    },
-    [fitting, sheet],
-  );
-  const pan = useCallback(
-    (dx: number, dy: number) =>
-      setHeld((before) => ({ zoom: before?.zoom ?? fitting, x: (before?.x ?? 0) + dx, y: (before?.y ?? 0) + dy })),
+  const change = useCallback(
+    (to: (now: Held) => Held) => setHeld((before) => to(before ?? { zoom: fitting, x: 0, y: 0 })),
     [fitting],
   );
-  useEffect(() => {
-    const element = known(stage.current);
-    const wheel = (event: WheelEvent) => {
-      event.preventDefault();
-      if (event.ctrlKey) around(Math.exp(-event.deltaY * 0.003), event.clientX, event.clientY);
-      else pan(-event.deltaX, -event.deltaY);
-    };
-    // React listens passively to wheels, which could not be kept from the page.
-    element.addEventListener('wheel', wheel, { passive: false });
-    return () => element.removeEventListener('wheel', wheel);
-  }, [stage, around, pan]);
-
-  /** Around the middle of the stage, from which offsets are counted. */
-  const by = useCallback(
-    (factor: number) =>
-      setHeld((before) => {
-        const now = before ?? { zoom: fitting, x: 0, y: 0 };
-        const next = clamp(now.zoom * factor);
-        return { zoom: next, x: (now.x * next) / now.zoom, y: (now.y * next) / now.zoom };
-      }),
-    [fitting],
-  );
+  useWheel(stage, sheet, change);
   // The same object until it changes: what it is given to is not drawn anew while layers are dragged.
   return useMemo(
     () => ({
       zoom,
       fits: held === null,
       offset: { x, y },
-      pan,
+      pan: (dx: number, dy: number) => change((now) => ({ ...now, x: now.x + dx, y: now.y + dy })),
       toFit: () => setHeld(null),
       toSize: () => setHeld({ zoom: 1, x: 0, y: 0 }),
       to: (wanted: number) => setHeld({ zoom: clamp(wanted), x: 0, y: 0 }),
-      toBox: (box: Box) => {
-        const next = clamp(
-          Math.min(
-            (width - 120) / Math.max(box.right - box.left, 1),
-            (height - 150) / Math.max(box.bottom - box.top, 1),
-            12,
-          ),
-        );
-        setHeld({
-          zoom: next,
-          x: (pieceWidth / 2 - (box.left + box.right) / 2) * next,
-          y: (pieceHeight / 2 - (box.top + box.bottom) / 2) * next,
-        });
-      },
-      by,
+      toBox: (box: Box) => setHeld(showing(box, { width, height }, { width: pieceWidth, height: pieceHeight })),
+      /** Around the middle of the stage. */
+      by: (factor: number) => change((now) => grownAround(now, factor, -now.x, -now.y)),
     }),
-    [zoom, held, x, y, pan, by, width, height, pieceWidth, pieceHeight],
+    [zoom, held, x, y, change, width, height, pieceWidth, pieceHeight],
   );
+}
+
+/** Larger or smaller around a place that stays where it is; in px on the screen from the middle of the piece. */
+function grownAround(now: Held, factor: number, dx: number, dy: number): Held {
+  const zoom = clamp(now.zoom * factor);
+  const left = 1 - zoom / now.zoom;
+  return { zoom, x: now.x + dx * left, y: now.y + dy * left };
+}
+
+/** A box of the piece, large in the middle of the stage, with some room around it. */
+function showing(box: Box, stage: Size, piece: Size): Held {
+  const across = (stage.width - 120) / Math.max(box.right - box.left, 1);
+  const down = (stage.height - 150) / Math.max(box.bottom - box.top, 1);
+  const zoom = clamp(Math.min(across, down, 12));
+  const [x, y] = [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+  return { zoom, x: (piece.width / 2 - x) * zoom, y: (piece.height / 2 - y) * zoom };
+}
+
+/** The wheel moves the piece; with Ctrl it makes it larger around the pointer. */
+function useWheel(
+  stage: RefObject<HTMLElement | null>,
+  sheet: RefObject<HTMLElement | null>,
+  change: (to: (now: Held) => Held) => void,
+): void {
+  useEffect(() => {
+    const element = known(stage.current);
+    const wheel = (event: WheelEvent) => {
+      event.preventDefault();
+      if (!event.ctrlKey) return change((now) => ({ ...now, x: now.x - event.deltaX, y: now.y - event.deltaY }));
+      const box = known(sheet.current).getBoundingClientRect();
+      const [dx, dy] = [event.clientX - box.left - box.width / 2, event.clientY - box.top - box.height / 2];
+      change((now) => grownAround(now, Math.exp(-event.deltaY * 0.003), dx, dy));
+    };
+    // React listens passively to wheels, which could not be kept from the page.
+    element.addEventListener('wheel', wheel, { passive: false });
+    return () => element.removeEventListener('wheel', wheel);
+  }, [stage, sheet, change]);
 }
 
 export type Zoom = ReturnType<typeof useZoom>;

@@ -1,0 +1,71 @@
+import { Dropdown } from 'antd';
+import { useEffect, useRef, useState } from 'react';
+import { add } from '../actions';
+import { takeFile } from '../artwork';
+import type { Drawn } from '../edits';
+import { stage } from '../shortcuts';
+import { look } from '../view';
+import { KindIcon } from './icons';
+import { known } from '../../../shared/known';
+
+const KINDS: Drawn[] = ['rectangle', 'ellipse', 'text', 'group'];
+/** The keys go into the menu, not into the page. */
+const KEYS_INSIDE = { autoFocus: true };
+
+/** What can be added: shapes, what is drawn by hand, and files. */
+export function AddMenu() {
+  const [open, setOpen] = useState(false);
+  const file = useRef<HTMLInputElement>(null);
+  useEffect(() => void (stage.addMenu = () => setOpen(true)), []);
+  const take = async (input: HTMLInputElement) => {
+    for (const chosenFile of input.files ?? []) await takeFile(chosenFile);
+    // The same file may be chosen again.
+    input.value = '';
+  };
+  const items = [
+    ...KINDS.map((kind) => ({ key: kind, label: kind, icon: <KindIcon kind={kind} />, onClick: () => void add(kind) })),
+    {
+      key: 'path',
+      label: 'outline, drawn',
+      icon: <KindIcon kind="path" />,
+      onClick: () => look({ tool: 'pen', points: null }),
+    },
+    {
+      key: 'line',
+      label: 'line, drawn',
+      icon: <KindIcon kind="path" />,
+      onClick: () => look({ tool: 'line', points: null }),
+    },
+    { type: 'divider' as const },
+    {
+      key: 'file',
+      label: 'picture or SVG…',
+      icon: <KindIcon kind="picture" />,
+      onClick: () => known(file.current).click(),
+    },
+  ];
+  return (
+    <>
+      <Dropdown
+        trigger={['click']}
+        open={open}
+        onOpenChange={setOpen}
+        destroyOnHidden
+        {...KEYS_INSIDE}
+        menu={{ items }}
+      >
+        <button className="plain" title="Add a layer (A)">
+          + add
+        </button>
+      </Dropdown>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        accept=".svg,image/svg+xml,image/png,image/jpeg,image/webp"
+        aria-label="Picture or SVG file"
+        onChange={(event) => void take(event.target)}
+      />
+    </>
+  );
+}

@@ -1,0 +1,76 @@
+import type { KeyboardEvent } from 'react';
+import { make, useBench } from '../bench';
+import { choose, chooseAlso } from '../choosing';
+import { renameLayer } from '../edits';
+import { NameField } from '../Rename';
+import type { Placed } from '../tree';
+import { KindIcon } from './icons';
+
+interface Props {
+  row: Placed;
+  chosen: boolean;
+  /** Of a group: whether what is in it is listed. */
+  open: boolean;
+  fold: () => void;
+  renaming: boolean;
+  setRenaming: (id: string | null) => void;
+  onKey: (event: KeyboardEvent) => void;
+}
+
+/** A layer in the list: folded, chosen, renamed; with what is special about it. */
+export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey }: Props) {
+  const { layer, depth } = row;
+  const hidden = useBench((b) => b.poses[b.state]?.[layer.id]?.visible === false);
+  return (
+    <li className={chosen ? 'chosen' : ''} style={{ paddingLeft: 4 + depth * 13 }}>
+      <Fold row={row} open={open} fold={fold} />
+      {renaming ? (
+        <NameField
+          value={layer.name}
+          label="Name of the layer"
+          commit={(name) => make(renameLayer(useBench.getState().document, layer.id, name))}
+          close={() => setRenaming(null)}
+        />
+      ) : (
+        <button
+          className={hidden ? 'layer-row hidden' : 'layer-row'}
+          data-row={layer.id}
+          aria-pressed={chosen}
+          onClick={(event) =>
+            event.shiftKey || event.ctrlKey ? chooseAlso(layer.id) : choose({ layer: layer.id, transition: null })
+          }
+          onDoubleClick={() => setRenaming(layer.id)}
+          onKeyDown={onKey}
+        >
+          <KindIcon kind={layer.kind} />
+          <span>{layer.name}</span>
+        </button>
+      )}
+      {'mask' in layer && layer.mask && <Tag title="Cuts what stands above it in its group">mask</Tag>}
+      {hidden && <Tag title="Not seen in this state">hidden</Tag>}
+      {layer.locked && <Tag title="Locked: not caught by the pointer">locked</Tag>}
+    </li>
+  );
+}
+
+function Fold({ row: { layer }, open, fold }: Pick<Props, 'row' | 'open' | 'fold'>) {
+  if (layer.kind !== 'group' || !layer.layers?.length) return <span className="fold" />;
+  return (
+    <button
+      className="plain fold"
+      aria-label={`${open ? 'Fold' : 'Unfold'} ${layer.name}`}
+      aria-expanded={open}
+      onClick={fold}
+    >
+      <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden="true">
+        <path d={open ? 'M0 2h8L4 7Z' : 'M2 0v8l5-4Z'} />
+      </svg>
+    </button>
+  );
+}
+
+const Tag = ({ title, children }: { title: string; children: string }) => (
+  <span className="locked" title={title}>
+    {children}
+  </span>
+);

@@ -1,0 +1,85 @@
+import { useMemo } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import type { Layer, Pose } from '../../../api/contract';
+import { chainTo, cornersOf, type Point } from '../../../shared/geometry/matrix';
+import type { Scene } from '../../player';
+import { useBench } from '../bench';
+import type { Box } from '../edits';
+import { useView } from '../view';
+import { boxBetween } from './caught';
+import { Frame } from './Frame';
+import { Ghosts } from './Ghosts';
+import { GradientHandles } from './GradientHandles';
+import { MotionPath } from './MotionPath';
+import { Pen } from './Pen';
+import { Points } from './Points';
+import type { Drag } from './useDrag';
+import type { OverLayer } from './useHandles';
+
+interface Props {
+  picture: { width: number; height: number };
+  layers: readonly Layer[];
+  pose: Pose;
+  /** With what is in the hand where it is just now. */
+  shown: Pose;
+  zoom: number;
+  scene: Scene | null;
+  chosen: readonly string[];
+  drag: Drag | null;
+  area: { from: Point; to: Point } | null;
+  pointAt: OverLayer['pointAt'];
+  /** The states before and after. */
+  neighbours: { before: string | undefined; after: string | undefined };
+}
+
+/** What lies over the pose: ghosts, the path of a layer, frames, handles, and what is being drawn. */
+export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen, drag, area, ...rest }: Props) {
+  const { pointAt, neighbours } = rest;
+  const { tool, points, path } = useView(useShallow(({ tool, points, path }) => ({ tool, points, path })));
+  const [only, another] = chosen;
+  const alone = only !== undefined && another === undefined ? only : null;
+  const look = alone ? shown[alone] : undefined;
+  const over = alone && look ? { id: alone, layers, pose: shown, zoom, scene, pointAt } : null;
+  const isPath = alone !== null && chainTo(layers, alone).at(-1)?.kind === 'path';
+  return (
+    <>
+      <Neighbour layers={layers} pose={pose} zoom={zoom} neighbours={neighbours} />
+      {path && alone && <MotionPath id={alone} zoom={zoom} />}
+      {chosen.map((id) => {
+        const chain = chainTo(layers, id);
+        const isThere = chain.length > 0 && chain.every((layer) => shown[layer.id]);
+        if (!isThere || id === points) return null;
+        return (
+          <Frame
+            key={id}
+            corners={cornersOf(chain, shown)}
+            zoom={zoom}
+            guides={id === chosen.at(-1) ? (drag?.guides ?? {}) : {}}
+            size={picture}
+            grips={chosen.length === 1}
+          />
+        );
+      })}
+      {over && points === alone && isPath && <Points {...over} />}
+      {over && !points && !drag && typeof look?.fill === 'object' && <GradientHandles {...over} />}
+      {(tool === 'pen' || tool === 'line') && <Pen zoom={zoom} pointAt={pointAt} />}
+      {area && <Area {...boxBetween(area.from, area.to)} zoom={zoom} />}
+    </>
+  );
+}
+
+/** Where layers are in the state before or after, if that is wanted. */
+function Neighbour({ layers, pose, zoom, neighbours }: Pick<Props, 'layers' | 'pose' | 'zoom' | 'neighbours'>) {
+  const ghosts = useView((v) => v.ghosts);
+  const id = ghosts === 'before' ? neighbours.before : ghosts === 'after' ? neighbours.after : undefined;
+  const there = useBench((b) => (id ? b.poses[id] : undefined));
+  const outlines = useMemo(() => there && { layers, pose, before: there, zoom }, [layers, pose, there, zoom]);
+  return outlines && <Ghosts {...outlines} />;
+}
+
+const Area = ({ left, top, right, bottom, zoom }: Box & { zoom: number }) => (
+  <div
+    className="area"
+    style={{ left: left * zoom, top: top * zoom, width: (right - left) * zoom, height: (bottom - top) * zoom }}
+  />
+);

@@ -16,7 +16,7 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.measures.seam import sides_of
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.render import draw_at, draw_pose
-from keen_ripple.render.alike import differing
+from keen_ripple.render.difference import differing
 from support import piece, way
 
 BOX = {"id": "box", "name": "Box", "x": 10, "y": 20, "width": 40, "height": 40, "fill": "#ff0000"}

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-import numpy as np
-from numpy.typing import NDArray
+from typing import Any, TypeAlias
 
-Floats = NDArray[np.float64]
+import numpy as np
+
+# As numpy.typing has it, which takes a while to load.
+Floats: TypeAlias = np.ndarray[tuple[Any, ...], np.dtype[np.float64]]

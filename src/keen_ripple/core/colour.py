@@ -6,16 +6,22 @@ Color Level 4 gives them; the sRGB transfer function is IEC 61966-2-1.
 
 from __future__ import annotations
 
+import re
 from collections.abc import Sequence
 from functools import lru_cache
+from typing import TYPE_CHECKING
 
 import numpy as np
-from coloraide import Color
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.errors import ColourFault
 
+if TYPE_CHECKING:
+    from coloraide import Color
+
 NONE = "none"
+# Nearly all colours of a piece are written so; they are read without the library, which takes a while to load.
+HEXADECIMAL = re.compile(r"#(?:[0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})", re.IGNORECASE)
 
 _OKLAB_TO_LMS = np.array(
     [
@@ -31,15 +37,20 @@ _LMS_TO_LINEAR = np.array(
         [-0.0041960761386756, -0.7034186179359362, 1.7076146940746117],
     ]
 )
+_LINEAR_TO_LMS = np.linalg.inv(_LMS_TO_LINEAR)
+_LMS_TO_OKLAB = np.linalg.inv(_OKLAB_TO_LMS)
 
 
 @lru_cache(maxsize=4096)
 def parse_colour(text: str) -> tuple[float, float, float, float]:
     """(r, g, b, alpha) of any CSS colour, r, g, b in 0–255 and inside sRGB, alpha in 0–1; `none` is transparent."""
-    if text.strip().lower() == NONE:
+    text = text.strip()
+    if text.lower() == NONE:
         return (0.0, 0.0, 0.0, 0.0)
+    if HEXADECIMAL.fullmatch(text):
+        return _hexadecimal(text[1:])
     try:
-        colour = Color(text.strip()).convert("srgb").clip()
+        colour = _colour(text).convert("srgb").clip()
     except (ValueError, TypeError) as error:
         raise ColourFault(
             f"{text!r} is not a colour.",
@@ -53,19 +64,41 @@ def parse_colour(text: str) -> tuple[float, float, float, float]:
 @lru_cache(maxsize=4096)
 def oklab_of(text: str) -> tuple[float, float, float, float]:
     """(L, a, b, alpha) of a CSS colour in OKLab, not premultiplied; sRGB does not limit it."""
-    return _coordinates(text, "oklab", 1.0)
+    r, g, b, alpha = parse_colour(text)
+    if alpha == 0.0 or not HEXADECIMAL.fullmatch(text.strip()):
+        return _coordinates(text, "oklab", 1.0)
+    srgb = np.array([r, g, b]) / 255.0
+    linear = np.where(srgb <= 0.04045, srgb / 12.92, ((srgb + 0.055) / 1.055) ** 2.4)
+    lightness, across, along = (_LMS_TO_OKLAB @ np.cbrt(_LINEAR_TO_LMS @ linear)).tolist()
+    return (lightness, across, along, alpha)
 
 
 @lru_cache(maxsize=4096)
 def srgb_of(text: str) -> tuple[float, float, float, float]:
     """(r, g, b, alpha) of a CSS colour, r, g, b in 0–255 where sRGB can show it, beyond where it cannot."""
+    if HEXADECIMAL.fullmatch(text.strip()):
+        return parse_colour(text) if parse_colour(text)[3] else (0.0, 0.0, 0.0, 0.0)
     return _coordinates(text, "srgb", 255.0)
+
+
+def _hexadecimal(digits: str) -> tuple[float, float, float, float]:
+    """#rgb, #rgba, #rrggbb or #rrggbbaa without its sign: CSS Color Level 4, section 5.2."""
+    if len(digits) <= 4:
+        digits = "".join(digit * 2 for digit in digits)
+    r, g, b, alpha = bytes.fromhex(digits.ljust(8, "f"))
+    return (float(r), float(g), float(b), alpha / 255.0)
+
+
+def _colour(text: str) -> Color:
+    from coloraide import Color
+
+    return Color(text)
 
 
 def _coordinates(text: str, space: str, unit: float) -> tuple[float, float, float, float]:
     if parse_colour(text)[3] == 0.0:
         return (0.0, 0.0, 0.0, 0.0)
-    colour = Color(text.strip()).convert(space)
+    colour = _colour(text.strip()).convert(space)
     a, b, c = (float(value) * unit for value in colour.coords(nans=False))
     return (a, b, c, float(colour.alpha(nans=False)))
 

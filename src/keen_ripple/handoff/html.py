@@ -15,7 +15,7 @@ from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED,
 from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.keyframes import Animation, animations_of
 from keen_ripple.handoff.report import Report, report_of
-from keen_ripple.handoff.unsaid import refuse_unsaid, unsaid
+from keen_ripple.handoff.unsupported import refuse_unsupported, unsupported
 
 
 @dataclass(frozen=True)
@@ -24,10 +24,10 @@ class Html:
     media_type: str = "text/html"
 
     def report(self, timeline: Timeline) -> Report:
-        return report_of(timeline, list(unsaid(timeline)))
+        return report_of(timeline, list(unsupported(timeline)))
 
     def write(self, timeline: Timeline) -> bytes:
-        refuse_unsaid(timeline)
+        refuse_unsupported(timeline)
         return ("\n".join(_page(timeline)) + "\n").encode("utf-8")
 
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from keen_ripple.core.measures.seam import Seam, seam_of, sides_of
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.render.alike import differing
 
 
 def measured_seam(timeline: Timeline) -> Seam | None:
@@ -12,4 +11,6 @@ def measured_seam(timeline: Timeline) -> Seam | None:
     seam = seam_of(timeline)
     if seam is None or not seam.needs_a_look:
         return seam
+    from keen_ripple.render.difference import differing
+
     return seam.looked_at(differing(timeline.piece, *sides_of(timeline)))

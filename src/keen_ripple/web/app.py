@@ -8,7 +8,6 @@ from flask import Flask
 
 from keen_ripple.store import connect, migrate, told
 from keen_ripple.web import (
-    askings,
     compressed,
     damaged,
     edits,
@@ -18,6 +17,7 @@ from keen_ripple.web import (
     page,
     pieces,
     presets,
+    questions,
     retimings,
     schema,
     security,
@@ -46,7 +46,7 @@ def create_app(database_path: Path | str) -> Flask:
         pieces,
         damaged,
         edits,
-        askings,
+        questions,
         retimings,
         springs,
         presets,

@@ -17,13 +17,13 @@ class HandoffFault(Fault):
     """A piece that a format cannot say."""
 
 
-def refuse_unsaid(timeline: Timeline) -> None:
+def refuse_unsupported(timeline: Timeline) -> None:
     """Raises HandoffFault for the first thing that HTML with CSS keyframes would not show as it is."""
-    for found in unsaid(timeline):
+    for found in unsupported(timeline):
         raise found
 
 
-def unsaid(timeline: Timeline) -> Iterator[HandoffFault]:
+def unsupported(timeline: Timeline) -> Iterator[HandoffFault]:
     for segment in timeline.run.segments:
         if segment.kind == "travel" and timeline.legs[segment.leg].fade is not None:
             yield _fault(f"the cross-fade {segment.transition}", "/transitions", "Make it a tween or a cut.")

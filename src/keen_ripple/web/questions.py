@@ -23,7 +23,7 @@ from keen_ripple.web.database import connection
 from keen_ripple.web.drawing import drawn
 from keen_ripple.web.playback import answer
 
-blueprint = Blueprint("askings", __name__, url_prefix="/api/pieces/<piece_id>")
+blueprint = Blueprint("questions", __name__, url_prefix="/api/pieces/<piece_id>")
 
 # Of pictures, in px for each px of the piece.
 LARGEST = 8.0

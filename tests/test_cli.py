@@ -218,3 +218,27 @@ def test_events_that_are_none_say_where(tmp_path: Path, capsys, events: object, 
     path.write_text(json.dumps(events))
     assert main(["rehearse", str(source), str(path), "--at", "0"]) == 1
     assert says in capsys.readouterr().err
+
+
+def test_several_pieces_at_once(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    paths = []
+    for name in ("one", "two"):
+        path = tmp_path / f"{name}.json"
+        path.write_text(json.dumps({**piece(), "name": name}))
+        paths.append(str(path))
+    assert main(["run", *paths]) == 0
+    lines = [json.loads(line) for line in capsys.readouterr().out.splitlines()]
+    assert [line["piece"] for line in lines] == paths
+    assert lines[0]["loop_ms"] == lines[1]["loop_ms"] > 0
+
+    # One that cannot be read keeps none of the others back, and is named.
+    folder = tmp_path / "out"
+    assert main(["handoff", paths[0], "gone.json", paths[1], "--format", "html", "--out", str(folder)]) == 1
+    assert sorted(path.name for path in folder.iterdir()) == ["one.html", "two.html"]
+    assert "gone.json: " in capsys.readouterr().err
+
+    # And what could not be told apart, or is no folder, is refused before anything is written.
+    for pieces, out, says in ((paths[:1] * 2, "twice", "Two pieces"), (paths, "one.json", "is a file")):
+        assert main(["tape", *pieces, "--out", str(tmp_path / out)]) == 1
+        assert says in capsys.readouterr().err
+    assert json.loads((tmp_path / "one.json").read_text())["name"] == "one"

@@ -5,7 +5,7 @@ from __future__ import annotations
 import argparse
 import json
 import sys
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Iterator, Mapping, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
@@ -24,16 +24,48 @@ Command = Callable[[argparse.Namespace], None]
 def main(arguments: Sequence[str] | None = None) -> int:
     """Runs one command; 0 when it worked, 1 for a fault in the input, 2 for wrong usage."""
     options = _parser().parse_args(arguments)
+    if len(getattr(options, "pieces", ())) < 2:
+        return _status("", options)
+    try:
+        runs = list(_one_by_one(options))
+    except (Fault, OSError) as fault:
+        print(f"keen-ripple: {fault}", file=sys.stderr)
+        return 1
+    return max(_status(name, run) for name, run in runs)
+
+
+def _status(name: str, options: argparse.Namespace) -> int:
     try:
         options.command(options)
     except DocumentFault as fault:
         for each in fault.all or (fault,):
-            print(f"keen-ripple: {each}", file=sys.stderr)
+            print(f"keen-ripple: {name}{each}", file=sys.stderr)
         return 1
     except (Fault, OSError) as fault:
-        print(f"keen-ripple: {fault}", file=sys.stderr)
+        print(f"keen-ripple: {name}{fault}", file=sys.stderr)
         return 1
     return 0
+
+
+def _one_by_one(options: argparse.Namespace) -> Iterator[tuple[str, argparse.Namespace]]:
+    """Several pieces: each by itself, named in what is said; what is written goes into a folder, by their names."""
+    if "out" in vars(options):
+        _into_folder(options)
+    for path in options.pieces:
+        own = {**vars(options), "pieces": [path], "several": True}
+        if "out" in own:
+            own["out"] = options.out / f"{path.stem}.{getattr(options, 'format', options.suffix)}"
+        yield f"{path}: ", argparse.Namespace(**own)
+
+
+def _into_folder(options: argparse.Namespace) -> None:
+    stems = [path.stem for path in options.pieces]
+    twice = next((stem for stem in stems if stems.count(stem) > 1), None)
+    if twice:
+        raise Fault(f"Two pieces are called {twice}.", remedy="Write them one by one.")
+    if options.out.is_file():
+        raise Fault(f"{options.out} is a file.", remedy="Name a folder with --out, for several pieces.")
+    options.out.mkdir(parents=True, exist_ok=True)
 
 
 def _parser() -> argparse.ArgumentParser:
@@ -53,38 +85,41 @@ def _parser() -> argparse.ArgumentParser:
     when = command.add_mutually_exclusive_group(required=True)
     when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
     when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to the end of the first round")
-    command = _on_a_piece(commands, "draw", _draw, "draw a state, or a moment of the run, as a PNG file", writes=True)
+    command = _on_a_piece(commands, "draw", _draw, "draw a state, or a moment of the run, as a PNG file", writes="png")
     which = command.add_mutually_exclusive_group()
     which.add_argument("--state", metavar="ID", help="the start if neither a state nor a moment is given")
     which.add_argument("--at", type=_moment, metavar="MS")
     command.add_argument("--scale", type=_scale, default=1.0, metavar="N", help="px for each px of the piece")
     command.add_argument("--ground", metavar="CSS-COLOUR", help="in place of the piece's own; none for none")
-    command = _on_a_piece(commands, "retime", _retime, "write the piece with other times", writes=True)
+    command = _on_a_piece(commands, "retime", _retime, "write the piece with other times", writes="json")
     how = command.add_mutually_exclusive_group(required=True)
     how.add_argument("--factor", type=_number, metavar="F", help="everything takes so many times as long")
     how.add_argument("--fit", type=_number, metavar="MS", help="the loop, or a run that ends, takes exactly that long")
     how.add_argument("--fps", type=_number, metavar="N", help="everything happens on frames of this rate")
-    command = _on_a_piece(commands, "rehearse", _rehearse, "print what is seen when somebody acts, as sample does")
+    command = commands.add_parser("rehearse", help="print what is seen when somebody acts, as sample does")
+    command.add_argument("pieces", nargs=1, type=Path, metavar="PIECE.json")
+    command.set_defaults(command=_rehearse)
     command.add_argument("events", type=Path, metavar="EVENTS.json", help='a list of {"t_ms", "cue", "layer"}')
     when = command.add_mutually_exclusive_group(required=True)
     when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
     when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to --until")
     command.add_argument("--until", type=_moment, metavar="MS", help="how long is played")
-    command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes=True)
+    command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes="html")
     command.add_argument("--format", choices=sorted(FORMATS), required=True)
-    _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes=True)
+    _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes="krt")
     command = commands.add_parser("schema", help="print the JSON Schema of a piece")
     command.set_defaults(command=_schema)
     return parser
 
 
-def _on_a_piece(commands: Any, name: str, run: Command, text: str, writes: bool = False) -> argparse.ArgumentParser:
-    """A command that reads a piece, and may write a file."""
+def _on_a_piece(commands: Any, name: str, run: Command, text: str, writes: str = "") -> argparse.ArgumentParser:
+    """A command that reads pieces, and may write a file for each, with a suffix where it names them itself."""
     command: argparse.ArgumentParser = commands.add_parser(name, help=text)
-    command.add_argument("piece", type=Path, metavar="PIECE.json")
+    command.add_argument("pieces", nargs="+", type=Path, metavar="PIECE.json")
     if writes:
-        command.add_argument("--out", type=Path, required=True, metavar="FILE")
-    command.set_defaults(command=run)
+        out = "the file, or of several pieces the folder"
+        command.add_argument("--out", type=Path, required=True, metavar="FILE", help=out)
+    command.set_defaults(command=run, suffix=writes, several=False)
     return command
 
 
@@ -133,13 +168,18 @@ def _port(text: str) -> int:
 
 
 def _timeline(options: argparse.Namespace) -> Timeline:
-    return library.timeline(library.read(options.piece))
+    return library.timeline(library.read(options.pieces[0]))
 
 
 def _run(options: argparse.Namespace) -> None:
     timeline = _timeline(options)
     seam = library.seam(timeline)
-    _print({**timeline.run.to_json(), "seam": seam.to_json() if seam else None})
+    _print({**_name(options), **timeline.run.to_json(), "seam": seam.to_json() if seam else None})
+
+
+def _name(options: argparse.Namespace) -> dict[str, str]:
+    """Of which piece a line tells, where several are read."""
+    return {"piece": str(options.pieces[0])} if options.several else {}
 
 
 def _sample(options: argparse.Namespace) -> None:
@@ -148,7 +188,7 @@ def _sample(options: argparse.Namespace) -> None:
     timeline = _timeline(options)
     moments = options.at if options.at is not None else frame_times(timeline.run, options.fps)
     for t_ms, pose in zip(moments, library.sample(timeline, moments), strict=True):
-        _print({"t_ms": t_ms, "layers": _seen(timeline.piece, pose), **_fade(timeline, t_ms)})
+        _print({**_name(options), "t_ms": t_ms, "layers": _seen(timeline.piece, pose), **_fade(timeline, t_ms)})
 
 
 def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
@@ -160,7 +200,7 @@ def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
 
 
 def _retime(options: argparse.Namespace) -> None:
-    document = library.json_in(options.piece)
+    document = library.json_in(options.pieces[0])
     piece = library.read(document)
     if options.fit is not None and not options.fit.is_integer():
         raise Fault(f"{options.fit:g} ms is not whole.", place="--fit", remedy="Give whole milliseconds.")
@@ -178,7 +218,7 @@ def _rehearse(options: argparse.Namespace) -> None:
     if options.at is None and options.until is None:
         raise Fault("It is not said how long is played.", place="--until", remedy="Give it with --fps, in ms.")
     moments = options.at if options.at is not None else every(options.until, options.fps)
-    piece = library.read(options.piece)
+    piece = library.read(options.pieces[0])
     for t_ms, pose in zip(moments, library.rehearse(piece, library.json_in(options.events), moments), strict=True):
         _print({"t_ms": t_ms, "layers": _seen(piece, pose)})
 

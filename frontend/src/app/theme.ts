@@ -4,6 +4,7 @@ export const PAPER = '#f5f2ea';
 export const PANEL = '#fbfaf5';
 export const INK = '#15293b';
 export const GLASS = '#1f7a70';
+export const QUIET = '#4d5c68';
 export const HAIRLINE = '#d9d4c6';
 
 /** The whole look of Ant Design's components, through their tokens. */
@@ -15,7 +16,7 @@ export const theme: ThemeConfig = {
     colorWarning: '#8a5f16',
     colorSuccess: GLASS,
     colorText: INK,
-    colorTextSecondary: '#4d5c68',
+    colorTextSecondary: QUIET,
     colorTextPlaceholder: '#66737d',
     colorBgBase: PANEL,
     colorBgContainer: '#fff',
@@ -36,7 +37,17 @@ export const theme: ThemeConfig = {
     boxShadowSecondary: '0 2px 10px rgb(21 41 59 / 0.16)',
   },
   components: {
-    Button: { primaryShadow: 'none', defaultShadow: 'none', fontWeight: 600, colorPrimary: INK, algorithm: true },
+    Button: {
+      primaryShadow: 'none',
+      defaultShadow: 'none',
+      fontWeight: 600,
+      colorPrimary: INK,
+      textTextColor: QUIET,
+      textTextHoverColor: INK,
+      textTextActiveColor: INK,
+      textHoverBg: 'transparent',
+      algorithm: true,
+    },
     Segmented: { trackBg: '#ece8dc', itemSelectedBg: GLASS, itemSelectedColor: '#fff', trackPadding: 0 },
   },
 };

@@ -15,6 +15,7 @@ import {
 } from '../workbench';
 import type { Bar } from './model';
 import { known } from '../../shared/known';
+import { PlainButton } from '../../shared/ui/PlainButton';
 
 type From = 'start' | edits.Anchor['edge'];
 
@@ -53,12 +54,9 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
       {property && (
         <p className="quiet">
           Has its own timing.{' '}
-          <button
-            className="plain"
-            onClick={() => void attempt(edits.removeLane(piece, bar.transition, bar.layer, property))}
-          >
+          <PlainButton onClick={() => void attempt(edits.removeLane(piece, bar.transition, bar.layer, property))}>
             Move it with its layer
-          </button>
+          </PlainButton>
         </p>
       )}
       <TimingEditor

@@ -1,5 +1,6 @@
 import { clock, labelOf, propertyNamed, useBench } from '../workbench';
 import type { Mark } from './findings';
+import { PlainButton } from '../../shared/ui/PlainButton';
 
 interface Props {
   marks: readonly Mark[];
@@ -21,14 +22,14 @@ export function Marks({ marks, choose }: Props) {
       <ul>
         {marks.map((mark) => (
           <li key={mark.key}>
-            <button className="plain" onClick={() => goTo(mark)}>
+            <PlainButton onClick={() => goTo(mark)}>
               <i className={mark.kind} />
               <span className="mono">{mark.to_ms > mark.from_ms ? `${mark.from_ms}–${mark.to_ms}` : mark.from_ms}</span>
               <span>
                 {mark.bar && `${labelOf(piece, mark.bar.layer)} ${propertyNamed(mark.bar.property).label} `}
                 {mark.says}
               </span>
-            </button>
+            </PlainButton>
           </li>
         ))}
       </ul>

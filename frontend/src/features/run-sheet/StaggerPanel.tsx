@@ -3,6 +3,7 @@ import { Choice } from '../../shared/ui/Choice';
 import { NumberField, TextField } from '../../shared/ui/Field';
 import type { Bar } from './model';
 import { lastOf } from '../../shared/known';
+import { PlainButton } from '../../shared/ui/PlainButton';
 
 const FRESH_MS = 40;
 const ORIGINS: { value: NonNullable<edits.Stagger['origin']>; label: string }[] = [
@@ -54,9 +55,9 @@ export function StaggerPanel({ bars }: { bars: readonly Bar[] }) {
         onChange={(origin) => void attempt(set({ origin }))}
       />
       {found && (
-        <button className="plain" onClick={() => void attempt(edits.setStagger(piece, transition, layers, null))}>
+        <PlainButton onClick={() => void attempt(edits.setStagger(piece, transition, layers, null))}>
           together again
-        </button>
+        </PlainButton>
       )}
     </section>
   );

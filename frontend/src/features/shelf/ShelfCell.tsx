@@ -9,6 +9,7 @@ import { DamagedCell } from './DamagedCell';
 import { kindOf } from './filter';
 import { useSeen } from './useSeen';
 import { known } from '../../shared/known';
+import { PlainButton } from '../../shared/ui/PlainButton';
 
 const STAGE = { width: 230, height: 168 };
 
@@ -43,12 +44,8 @@ function SeenCell({ entry, clock, onDuplicate, onRemove, onChanged }: Props) {
   if (fault) return <DamagedCell entry={entry} fault={fault} onChanged={onChanged} />;
   const actions = (
     <div className="shelf-actions">
-      <button className="plain" onClick={() => onDuplicate(entry.id)}>
-        Duplicate
-      </button>
-      <button className="plain" onClick={() => onRemove(entry.id)}>
-        Delete
-      </button>
+      <PlainButton onClick={() => onDuplicate(entry.id)}>Duplicate</PlainButton>
+      <PlainButton onClick={() => onRemove(entry.id)}>Delete</PlainButton>
     </div>
   );
   return (
@@ -65,9 +62,9 @@ function SeenCell({ entry, clock, onDuplicate, onRemove, onChanged }: Props) {
           <RunText entry={entry} />
         </div>
         <Popover trigger="click" placement="bottomRight" content={actions} destroyOnHidden>
-          <button className="plain more" aria-label={`More for ${entry.name}`}>
+          <PlainButton className="more" aria-label={`More for ${entry.name}`}>
             ···
-          </button>
+          </PlainButton>
         </Popover>
       </footer>
     </article>

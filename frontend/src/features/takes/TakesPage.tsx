@@ -12,6 +12,7 @@ import { Playing } from './Playing';
 import './takes.css';
 import { Vary } from './Vary';
 import { known } from '../../shared/known';
+import { PlainButton } from '../../shared/ui/PlainButton';
 
 /** The piece as it stands, and as many takes beside it. */
 const MOST_BESIDE = 3;
@@ -179,13 +180,13 @@ function TakeList({ takes, shown, show, putAway, drop }: ListProps) {
           <strong>{take.name}</strong>
           {take.fault && <span className="takes-fault">does not fit any more: {take.fault}</span>}
           {!take.fault && (
-            <button className="plain" onClick={() => (shown.includes(take) ? putAway(take.number) : show(take.number))}>
+            <PlainButton onClick={() => (shown.includes(take) ? putAway(take.number) : show(take.number))}>
               {shown.includes(take) ? 'put away' : 'show'}
-            </button>
+            </PlainButton>
           )}
-          <button className="plain" aria-label={`Delete take ${take.name}`} onClick={() => void drop(take.number)}>
+          <PlainButton aria-label={`Delete take ${take.name}`} onClick={() => void drop(take.number)}>
             delete
-          </button>
+          </PlainButton>
         </li>
       ))}
     </ul>

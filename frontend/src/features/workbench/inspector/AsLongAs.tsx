@@ -5,6 +5,7 @@ import { setTransition } from '../edits';
 import { lasting } from '../springs';
 import { stateNamed } from '../tree';
 import { known } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** Gives a transition the length of another. A spring keeps its overshoot. */
 export function AsLongAs({ transition }: { transition: Transition }) {
@@ -25,9 +26,7 @@ export function AsLongAs({ transition }: { transition: Transition }) {
   }));
   return (
     <Dropdown trigger={['click']} disabled={!others.length} menu={{ items }}>
-      <button className="plain" disabled={!others.length}>
-        as long as…
-      </button>
+      <PlainButton disabled={!others.length}>as long as…</PlainButton>
     </Dropdown>
   );
 }

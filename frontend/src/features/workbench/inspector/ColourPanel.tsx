@@ -6,6 +6,7 @@ import { takeColour } from '../view';
 import type { ColourProps } from './ColourField';
 import { alongAxis, AXES, colourText, coordinatesOf, documentColours, type Coordinates, type Space } from './colours';
 import { known } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 const FRESH: Coordinates = { numbers: [0, 0, 0], alpha: 1 };
 const SPACES: { value: Space; label: string }[] = [
@@ -43,18 +44,15 @@ export default function ColourPanel({ label, value, commit, close }: ColourProps
       />
       <Patches value={value} commit={commit} />
       <div className="colour-foot">
-        <button
-          className="plain"
+        <PlainButton
           onClick={() => {
             takeColour((colour) => attemptCommit(commit(colour)));
             close();
           }}
         >
           pick from the stage
-        </button>
-        <button className="plain" onClick={() => attemptCommit(commit('none'))}>
-          none
-        </button>
+        </PlainButton>
+        <PlainButton onClick={() => attemptCommit(commit('none'))}>none</PlainButton>
       </div>
     </div>
   );

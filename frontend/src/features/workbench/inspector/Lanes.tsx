@@ -5,6 +5,7 @@ import { make, useBench } from '../bench';
 import { choose } from '../choosing';
 import { setLane } from '../edits';
 import { labelOf, propertyNamed } from '../tree';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** Who moves when inside a transition: a bar and a delay for each layer that moves. */
 export function Lanes({ transition }: { transition: Transition }) {
@@ -71,14 +72,13 @@ function LaneRow({
       {property ? (
         <span title="Has its own timing; its curve is set in the run sheet">{name}</span>
       ) : (
-        <button
-          className="plain"
+        <PlainButton
           aria-pressed={isChosen}
           title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'}
           onClick={() => choose({ lane: isChosen ? null : layer })}
         >
           {name}
-        </button>
+        </PlainButton>
       )}
       <span className="lane-track">
         {moves.length > 0 && (

@@ -13,6 +13,7 @@ import { STYLES } from './styles';
 import { TimingEditor } from './TimingEditor';
 import { transitionNamed } from '../tree';
 import { lastOf } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** Several transitions set at once. What they differ in is said, and stays until it is set. */
 export function ManyTransitions({ ids }: { ids: readonly string[] }) {
@@ -66,9 +67,7 @@ export function ManyTransitions({ ids }: { ids: readonly string[] }) {
       )}
       <span className="spring" />
       <WaysBy last={last} />
-      <button className="plain" onClick={() => chooseWays([last.id])}>
-        back to one
-      </button>
+      <PlainButton onClick={() => chooseWays([last.id])}>back to one</PlainButton>
     </>
   );
 }

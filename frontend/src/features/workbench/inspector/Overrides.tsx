@@ -6,6 +6,7 @@ import { ownValues, setCells } from '../edits';
 import { propertyNamed, stateNamed } from '../tree';
 import { lastOf } from '../../../shared/known';
 import { textOf } from '../../../shared/text/values';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** Said before anything is typed: what would be written and not seen, because something else has the last word. */
 export function Overrides({ ids }: { ids: readonly string[] }) {
@@ -32,9 +33,9 @@ function OwnValues({ ids }: { ids: readonly string[] }) {
   return (
     <p className="overrides">
       {name} has its own {labels}: edits of the base do not show here.{' '}
-      <button className="plain" onClick={() => void attempt(setCells(piece, own, `${labels} in ${name} back to base`))}>
+      <PlainButton onClick={() => void attempt(setCells(piece, own, `${labels} in ${name} back to base`))}>
         Back to the base
-      </button>
+      </PlainButton>
     </p>
   );
 }
@@ -56,9 +57,7 @@ function InRow({ id }: { id: string }) {
   return (
     <p className="overrides">
       The {row} {group.name} sets {set.join(', ')}.{' '}
-      <button className="plain" onClick={() => choose({ layer: group.id, others: [] })}>
-        Choose {group.name}
-      </button>
+      <PlainButton onClick={() => choose({ layer: group.id, others: [] })}>Choose {group.name}</PlainButton>
     </p>
   );
 }

@@ -5,6 +5,7 @@ import { sameValue } from '../../../shared/text/values';
 import { attemptCommit, sayFault } from '../bench';
 import type { Timing } from '../edits';
 import { NameField } from '../Rename';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 interface Props {
   timing: Timing;
@@ -37,13 +38,11 @@ export function OwnPresets({ timing, commit }: Props) {
       {naming ? (
         <NameField value="" label="Name of the preset" commit={keep} close={() => setNaming(false)} />
       ) : current ? (
-        <button className="plain" onClick={() => void api.dropPreset(current.name).then(refresh, sayFault)}>
+        <PlainButton onClick={() => void api.dropPreset(current.name).then(refresh, sayFault)}>
           forget {current.name}
-        </button>
+        </PlainButton>
       ) : (
-        <button className="plain" onClick={() => setNaming(true)}>
-          keep as…
-        </button>
+        <PlainButton onClick={() => setNaming(true)}>keep as…</PlainButton>
       )}
     </div>
   );

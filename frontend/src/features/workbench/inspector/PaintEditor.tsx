@@ -4,6 +4,7 @@ import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit } from '../bench';
 import { ColourField } from './ColourField';
 import { textOf } from '../../../shared/text/values';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 const KINDS = ['colour', 'linear', 'radial', 'conic'] as const;
 type Kind = (typeof KINDS)[number];
@@ -103,19 +104,16 @@ function GradientFields({ gradient, commit }: { gradient: Gradient; commit: Prop
             value={stop.colour}
             commit={(colour) => setStop(index, { colour })}
           />
-          <button
-            className="plain"
+          <PlainButton
             aria-label={`Remove stop ${index + 1}`}
             disabled={stops.length <= 2}
             onClick={() => attemptCommit(set({ stops: stops.filter((_, i) => i !== index) }))}
           >
             ×
-          </button>
+          </PlainButton>
         </div>
       ))}
-      <button className="plain" onClick={add}>
-        + stop
-      </button>
+      <PlainButton onClick={add}>+ stop</PlainButton>
     </>
   );
 }

@@ -3,6 +3,7 @@ import type { Shadow, Value } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { attemptCommit } from '../bench';
 import { ColourField } from './ColourField';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 const NUMBERS = ['x', 'y', 'blur', 'spread'] as const;
 const FRESH: Shadow = { x: 0, y: 2, blur: 6, spread: 0, colour: '#15293b40', inset: false };
@@ -39,19 +40,16 @@ export function ShadowsEditor({ value, commit }: { value: Value; commit: (value:
             >
               inside
             </Checkbox>
-            <button
-              className="plain"
+            <PlainButton
               aria-label={`Remove shadow ${index + 1}`}
               onClick={() => attemptCommit(commit(shadows.filter((_, i) => i !== index)))}
             >
               remove
-            </button>
+            </PlainButton>
           </div>
         </div>
       ))}
-      <button className="plain" onClick={() => attemptCommit(commit([...shadows, FRESH]))}>
-        + shadow
-      </button>
+      <PlainButton onClick={() => attemptCommit(commit([...shadows, FRESH]))}>+ shadow</PlainButton>
     </div>
   );
 }

@@ -15,6 +15,7 @@ import { STYLES } from './styles';
 import { TimingEditor } from './TimingEditor';
 import { WaysBy } from './WaysBy';
 import { known } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** The document at the moment of an action. */
 const now = () => useBench.getState().document;
@@ -119,14 +120,8 @@ function LaneTiming({ transition, layer, reading }: LaneProps) {
       <div className="lane-head">
         <strong>{layer.name}</strong>
         <span className="spring" />
-        {timing && (
-          <button className="plain" onClick={() => void attempt(setOwn(null))}>
-            as the transition
-          </button>
-        )}
-        <button className="plain" onClick={() => choose({ lane: null })}>
-          back to all
-        </button>
+        {timing && <PlainButton onClick={() => void attempt(setOwn(null))}>as the transition</PlainButton>}
+        <PlainButton onClick={() => choose({ lane: null })}>back to all</PlainButton>
       </div>
       {!timing && <p className="quiet">Has the timing of the transition. A change here gives it its own.</p>}
       <TimingEditor
@@ -145,28 +140,24 @@ function Foot({ transition }: { transition: Transition }) {
   return (
     <div className="inspector-foot">
       {alone && (
-        <button className="plain" title="Only this transition, over and over" onClick={() => clock.setPart(alone)}>
+        <PlainButton title="Only this transition, over and over" onClick={() => clock.setPart(alone)}>
           play alone
-        </button>
+        </PlainButton>
       )}
-      <button
-        className="plain"
+      <PlainButton
         title="A state in the middle, with every value halfway"
         onClick={() => void addStateBetween(transition.id)}
       >
         + halfway
-      </button>
-      <button
-        className="plain"
+      </PlainButton>
+      <PlainButton
         title="A transition back, from the second state to the first"
         onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}
       >
         + return
-      </button>
+      </PlainButton>
       <span className="spring" />
-      <button className="plain" onClick={() => void attempt(removeTransition(now(), transition.id))}>
-        delete
-      </button>
+      <PlainButton onClick={() => void attempt(removeTransition(now(), transition.id))}>delete</PlainButton>
     </div>
   );
 }

@@ -6,6 +6,7 @@ import { attempt, useBench } from '../bench';
 import { chooseWays, chosenWays } from '../choosing';
 import { setTransitions, type Timing } from '../edits';
 import { known } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** A timing that was copied, to be put into other transitions. */
 const useCopied = create<{ timing: Timing | null }>(() => ({ timing: null }));
@@ -25,22 +26,17 @@ export function WaysBy({ last, children }: { last: Transition; children?: ReactN
   };
   return (
     <div className="ways-by" role="group" aria-label="Like this one">
-      <button className="plain" onClick={() => choose(all(isTween))}>
-        all tweens
-      </button>
-      <button
-        className="plain"
+      <PlainButton onClick={() => choose(all(isTween))}>all tweens</PlainButton>
+      <PlainButton
         title="All tweens along the same curve or spring"
         onClick={() => choose(all((way) => isTween(way) && sameCurve(way.timing, last.timing)))}
       >
         all with this curve
-      </button>
-      <button className="plain" onClick={() => useCopied.setState({ timing: last.timing })}>
-        copy timing
-      </button>
-      <button className="plain" disabled={!copied} onClick={paste}>
+      </PlainButton>
+      <PlainButton onClick={() => useCopied.setState({ timing: last.timing })}>copy timing</PlainButton>
+      <PlainButton disabled={!copied} onClick={paste}>
         paste timing
-      </button>
+      </PlainButton>
       {children}
     </div>
   );

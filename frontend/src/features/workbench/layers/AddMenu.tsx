@@ -7,6 +7,7 @@ import { stage } from '../shortcuts';
 import { look } from '../view';
 import { KindIcon } from './icons';
 import { known } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 const KINDS: Drawn[] = ['rectangle', 'ellipse', 'text', 'group'];
 /** The keys go into the menu, not into the page. */
@@ -54,9 +55,7 @@ export function AddMenu() {
         {...KEYS_INSIDE}
         menu={{ items }}
       >
-        <button className="plain" title="Add a layer (A)">
-          + add
-        </button>
+        <PlainButton title="Add a layer (A)">+ add</PlainButton>
       </Dropdown>
       <input
         ref={file}

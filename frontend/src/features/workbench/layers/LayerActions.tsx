@@ -4,6 +4,7 @@ import { attempt, useBench } from '../bench';
 import { namesOf, setFixed } from '../edits';
 import { placed } from '../tree';
 import { lastOf } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 interface Props {
   ids: readonly string[];
@@ -24,9 +25,9 @@ export function LayerActions({ ids, rename }: Props) {
   return (
     <div className="layer-actions" role="group" aria-label={`Actions for ${namesOf(piece, ids)}`}>
       {actionsFor(piece, pose, ids, rename).map(({ name, act, ...rest }) => (
-        <button key={name} className="plain" onClick={act} {...rest}>
+        <PlainButton key={name} onClick={act} {...rest}>
           {name}
-        </button>
+        </PlainButton>
       ))}
     </div>
   );

@@ -5,6 +5,7 @@ import { renameLayer } from '../edits';
 import { NameField } from '../Rename';
 import type { Placed } from '../tree';
 import { KindIcon } from './icons';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 interface Props {
   row: Placed;
@@ -56,8 +57,8 @@ export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey
 function Fold({ row: { layer }, open, fold }: Pick<Props, 'row' | 'open' | 'fold'>) {
   if (layer.kind !== 'group' || !layer.layers?.length) return <span className="fold" />;
   return (
-    <button
-      className="plain fold"
+    <PlainButton
+      className="fold"
       aria-label={`${open ? 'Fold' : 'Unfold'} ${layer.name}`}
       aria-expanded={open}
       onClick={fold}
@@ -65,7 +66,7 @@ function Fold({ row: { layer }, open, fold }: Pick<Props, 'row' | 'open' | 'fold
       <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden="true">
         <path d={open ? 'M0 2h8L4 7Z' : 'M2 0v8l5-4Z'} />
       </svg>
-    </button>
+    </PlainButton>
   );
 }
 

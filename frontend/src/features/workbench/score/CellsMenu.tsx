@@ -2,6 +2,7 @@ import { Dropdown, type MenuProps } from 'antd';
 import { CURVE_PRESETS } from '../../../api/generated/catalogue';
 import { isMany, useBlock } from './block';
 import { blockCells, clear, fill, mirror, spread } from './blockActions';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** What can be done to a block of cells, with words for those who do not know it yet. */
 export function CellsMenu() {
@@ -28,13 +29,12 @@ export function CellsMenu() {
   ];
   return (
     <Dropdown trigger={['click']} disabled={!block} menu={{ items }}>
-      <button
-        className="plain"
+      <PlainButton
         disabled={!block}
         title={block ? 'The chosen cells' : 'Choose a cell first; Shift and click chooses a block'}
       >
         cells…
-      </button>
+      </PlainButton>
     </Dropdown>
   );
 }

@@ -17,6 +17,7 @@ import { ScoreFoot } from './ScoreFoot';
 import { ScoreRow } from './ScoreRow';
 import { ROW_H, useWindow } from './useWindow';
 import { known } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 const shownRows = lastResult(rowsOf);
 
@@ -123,15 +124,9 @@ function RowFilterSwitch() {
     <th className="corner">
       <span className="row-filter" role="group" aria-label="Rows">
         {FILTERS.map(({ value, label, title }) => (
-          <button
-            key={value}
-            className="plain"
-            aria-pressed={filter === value}
-            title={title}
-            onClick={() => look({ rows: value })}
-          >
+          <PlainButton key={value} aria-pressed={filter === value} title={title} onClick={() => look({ rows: value })}>
             {label}
-          </button>
+          </PlainButton>
         ))}
       </span>
     </th>

@@ -7,6 +7,7 @@ import { addTransition } from '../edits';
 import { placeOf, propertiesOf, stateNamed } from '../tree';
 import { look, useView } from '../view';
 import { CellsMenu } from './CellsMenu';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** What can be added to the score, and done to the state that is being posed. */
 export function ScoreFoot() {
@@ -14,25 +15,24 @@ export function ScoreFoot() {
   const name = useBench((b) => stateNamed(b.document, b.state).name);
   return (
     <footer className="score-foot">
-      <button
-        className="plain"
+      <PlainButton
         title={`${backwards ? 'Before' : 'After'} ${name}, looking like it (S)`}
         onClick={() => void actions.addState()}
       >
         + state
-      </button>
+      </PlainButton>
       <AddStateAt name={name} />
       <AddRow />
       <AddTransition />
       <CellsMenu />
-      <button
-        className="plain toggle"
+      <PlainButton
+        className="toggle"
         aria-pressed={backwards}
         title="From the end: each new state comes before the chosen one"
         onClick={() => look({ backwards: !backwards })}
       >
         build backwards
-      </button>
+      </PlainButton>
       <span className="spring" />
       <StateActions name={name} />
     </footer>
@@ -47,33 +47,29 @@ function StateActions({ name }: { name: string }) {
   return (
     <>
       <strong>{name}</strong>
-      <button className="plain" onClick={() => void actions.duplicateState()}>
-        duplicate
-      </button>
-      <button
-        className="plain"
+      <PlainButton onClick={() => void actions.duplicateState()}>duplicate</PlainButton>
+      <PlainButton
         disabled={index === 0}
         aria-label="Move state to the left"
         title="Alt ←"
         onClick={() => void actions.moveState(-1)}
       >
         ←
-      </button>
-      <button
-        className="plain"
+      </PlainButton>
+      <PlainButton
         disabled={index === count - 1}
         aria-label="Move state to the right"
         title="Alt →"
         onClick={() => void actions.moveState(1)}
       >
         →
-      </button>
-      <button className="plain" disabled={isStart} onClick={() => void actions.startHere()}>
+      </PlainButton>
+      <PlainButton disabled={isStart} onClick={() => void actions.startHere()}>
         {isStart ? 'starts here' : 'start here'}
-      </button>
-      <button className="plain" disabled={count === 1} onClick={() => void actions.removeState()}>
+      </PlainButton>
+      <PlainButton disabled={count === 1} onClick={() => void actions.removeState()}>
         delete
-      </button>
+      </PlainButton>
     </>
   );
 }
@@ -98,9 +94,7 @@ function AddStateAt({ name }: { name: string }) {
   ];
   return (
     <Dropdown trigger={['click']} menu={{ items }}>
-      <button className="plain" title="A state before, after, or halfway to another">
-        + state at…
-      </button>
+      <PlainButton title="A state before, after, or halfway to another">+ state at…</PlainButton>
     </Dropdown>
   );
 }
@@ -117,9 +111,7 @@ function AddTransition() {
   }));
   return (
     <Dropdown trigger={['click']} disabled={!others.length} menu={{ items }}>
-      <button className="plain" disabled={!others.length}>
-        + transition
-      </button>
+      <PlainButton disabled={!others.length}>+ transition</PlainButton>
     </Dropdown>
   );
 }
@@ -143,13 +135,9 @@ function AddRow() {
         style: { maxHeight: 320, overflow: 'auto' },
       }}
     >
-      <button
-        className="plain"
-        disabled={!layer}
-        title={layer ? `A property of ${layer.name}` : 'Choose a layer first'}
-      >
+      <PlainButton disabled={!layer} title={layer ? `A property of ${layer.name}` : 'Choose a layer first'}>
         + row
-      </button>
+      </PlainButton>
     </Dropdown>
   );
 }

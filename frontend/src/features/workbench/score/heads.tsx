@@ -8,6 +8,7 @@ import { addTransition, renameState } from '../edits';
 import { NameField } from '../Rename';
 import { Thumb } from './Thumb';
 import { known } from '../../../shared/known';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 
 export const StateHead = memo(function StateHead({ id }: { id: string }) {
   const chosen = useBench((b) => b.state === id);
@@ -115,14 +116,13 @@ export function GapHead({ id }: { id: string }) {
   };
   return (
     <th className="gap-head" scope="col">
-      <button
-        className="plain"
+      <PlainButton
         title={`Add a transition to ${name}`}
         aria-label={`Add a transition to ${name}`}
         onClick={() => void join()}
       >
         {ends ? 'end' : '+'}
-      </button>
+      </PlainButton>
     </th>
   );
 }

@@ -11,8 +11,8 @@ from collections.abc import Callable
 from flask import Blueprint, current_app
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.core.document import read_text
-from keen_ripple.core.timeline import timeline_of
+from keen_ripple.core.document import Piece, read_edited, read_text
+from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.store import Connection, atomic, history, pieces
 from keen_ripple.web import revisions
 from keen_ripple.web.contract.bodies import At, Edit, body
@@ -44,13 +44,19 @@ def redo(piece_id: str) -> ResponseReturnValue:
     return _change(piece_id, lambda conn: history.redo(conn, piece_id, revision))
 
 
+def _read(change: history.Change, before: Timeline | None) -> Piece:
+    if before is None:
+        return read_text(change.text)
+    return read_edited(change.text, change.after.document, change.before.document, before.piece)
+
+
 def _change(piece_id: str, propose: Callable[[Connection], history.Change]) -> ResponseReturnValue:
     database = current_app.config["DATABASE"]
     conn = connection()
     with atomic(conn):
         change = propose(conn)
         before = revisions.timeline_if_playable(database, change.before)
-        after = timeline_of(read_text(change.text), before)
+        after = timeline_of(_read(change, before), before)
         answer = revisions.changed(change, after, before).told()
         history.record(conn, change)
         pieces.set_lengths(conn, piece_id, after.run.total_ms, after.run.loop_ms)

@@ -1,5 +1,6 @@
 """The piece as one JSON document: its models, its reading, its schema."""
 
+from keen_ripple.core.document.edited import read_edited
 from keen_ripple.core.document.json_text import parsed
 from keen_ripple.core.document.layers import Layer, walk
 from keen_ripple.core.document.piece import Piece, State
@@ -15,6 +16,7 @@ __all__ = [
     "Transition",
     "json_schema",
     "parsed",
+    "read_edited",
     "read_piece",
     "read_text",
     "walk",

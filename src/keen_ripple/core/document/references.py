@@ -22,21 +22,35 @@ Layers = dict[str, LayerBase]
 MOST_NAMED = 12
 
 
-def reference_faults(piece: Piece) -> Iterator[Fault]:
-    """Every fault of this kind, in the order of the document."""
+def reference_faults(piece: Piece, sound: Piece | None = None) -> Iterator[Fault]:
+    """Every fault of this kind, in the order of the document.
+
+    `sound` has none: what the piece shares with it is not looked at again where layers and states are the same too.
+    """
     too_much = list(count_faults(piece))
     yield from too_much
     if not too_much:
-        yield from _references(piece)
+        yield from _references(piece, _shared(piece, sound))
 
 
-def _references(piece: Piece) -> Iterator[Fault]:
+def _shared(piece: Piece, sound: Piece | None) -> set[int]:
+    """States and transitions, by their identity, of which nothing can have become wrong."""
+    if sound is None or piece.layers is not sound.layers:
+        return set()
+    if [state.id for state in piece.states] != [state.id for state in sound.states]:
+        return set()
+    return {id(part) for part in (*sound.states, *sound.transitions)}
+
+
+def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
     layers = {layer.id: layer for layer, _ in walk(piece.layers)}
     states = {state.id for state in piece.states}
     yield from _repeated((layer.id, f"{place}/id") for layer, place in walk(piece.layers))
     yield from _repeated((state.id, f"/states/{i}/id") for i, state in enumerate(piece.states))
     yield from _repeated((t.id, f"/transitions/{i}/id") for i, t in enumerate(piece.transitions))
     for i, state in enumerate(piece.states):
+        if id(state) in shared:
+            continue
         for layer_id in state.changes:
             place = f"/states/{i}/changes/{layer_id}"
             if layer_id not in layers:
@@ -47,6 +61,8 @@ def _references(piece: Piece) -> Iterator[Fault]:
     if piece.start not in states:
         yield _unknown("state", piece.start, "/start", states)
     for i, transition in enumerate(piece.transitions):
+        if id(transition) in shared:
+            continue
         place = f"/transitions/{i}"
         for end, state_id in (("from", transition.from_), ("to", transition.to)):
             if state_id not in states:

@@ -6,7 +6,8 @@ worked out once, and counts as a number.
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
+from dataclasses import dataclass
 from typing import Any
 
 from keen_ripple.core.curves import Easing
@@ -24,34 +25,50 @@ from keen_ripple.core.values import Fade, Gradient
 NUMBERS = ("linear", "visible", "perspective", "discrete")
 
 
+Key = tuple[str, Any, Any, Easing]
+
+
+@dataclass(frozen=True)
+class Cost:
+    """Of one transition: how many moves there are, and what those weigh that are no numbers, each pair of values
+    once."""
+
+    moves: int
+    heavy: Mapping[Key, int]
+
+
+def cost_of(moves: Iterable[Move]) -> Cost:
+    """What the tape of these moves costs."""
+    count, heavy = 0, dict[Key, int]()
+    for move in moves:
+        count += 1
+        blend = BY_NAME[move.property].blend
+        if move.easing is not None and blend not in NUMBERS:
+            weight = max(_weight(blend, move.start), _weight(blend, move.end))
+            heavy[blend, move.start, move.end, move.easing] = weight
+    return Cost(count, heavy)
+
+
 class Budget:
     """How much of it the transitions of one piece have taken so far."""
 
     def __init__(self) -> None:
-        self._taken = 0
-        self._known: set[tuple[str, Any, Any, Easing]] = set()
+        self._moves = 0
+        self._heavy: dict[Key, int] = {}
 
-    def take(self, moves: Iterable[Move]) -> None:
-        """Counts the moves of one more transition. Raises TooMuchFault where it becomes too much."""
-        self._taken += sum(map(self._cost, moves))
-        if self._taken > MOST_MOVES:
+    def take(self, cost: Cost) -> None:
+        """Counts one more transition. Raises TooMuchFault where it becomes too much."""
+        self._moves += cost.moves
+        self._heavy.update(cost.heavy)
+        taken = self._moves + sum(self._heavy.values())
+        if taken > MOST_MOVES:
             raise TooMuchFault(
                 f"The transitions move more than {MOST_MOVES} values; a colour counts as "
                 f"{NUMBERS_IN_TIME_OF_ONE_COLOUR}, each outline of a path as {NUMBERS_IN_TIME_OF_ONE_OUTLINE}.",
                 place="/transitions",
-                value=self._taken,
+                value=taken,
                 remedy="Change less from state to state, or split the piece.",
             )
-
-    def _cost(self, move: Move) -> int:
-        blend = BY_NAME[move.property].blend
-        if move.easing is None or blend in NUMBERS:
-            return 1
-        key = (blend, move.start, move.end, move.easing)
-        if key in self._known:
-            return 1
-        self._known.add(key)
-        return max(_weight(blend, move.start), _weight(blend, move.end))
 
 
 def _weight(blend: str, value: Any) -> int:

@@ -8,7 +8,7 @@ from functools import cached_property
 
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
-from keen_ripple.core.flow.cost import Budget
+from keen_ripple.core.flow.cost import Budget, Cost, cost_of
 from keen_ripple.core.flow.finer import Finer
 from keen_ripple.core.flow.media import played, playing_on, rest_leg, rest_ms
 from keen_ripple.core.flow.moves import Move, Movers, length_ms
@@ -47,6 +47,16 @@ class Leg:
         return tape_of(self.moves, self.blend, self.known, self.finer)
 
     @cached_property
+    def knots(self) -> int:
+        """Of all its tracks together."""
+        return sum(len(track.times_ms) for track in self.tape)
+
+    @cached_property
+    def cost(self) -> Cost:
+        """What its tape costs to work out."""
+        return cost_of(self.moves)
+
+    @cached_property
     def fade(self) -> Easing | None:
         """The curve of a cross-fade, over the whole leg; None for all others."""
         is_fade = self.transition.style == "cross-fade" and self.length_ms > 0
@@ -80,7 +90,7 @@ def legs_of(
                 moves = draft.moves or tuple(movers.moves(transition, start, leg.after))
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
                 legs[name] = replace(draft, moves=moves, known=tracks)
-            budget.take(legs[name].moves)
+            budget.take(legs[name].cost)
     return legs
 
 
@@ -90,7 +100,7 @@ def tapes_of(legs: Mapping[str, Leg]) -> dict[str, tuple[TapeTrack, ...]]:
     count = 0
     for name, leg in legs.items():
         tapes[name] = leg.tape
-        count += sum(len(track.times_ms) for track in leg.tape)
+        count += leg.knots
         if count > MOST_KNOTS:
             raise too_many_knots()
     return tapes

@@ -81,7 +81,9 @@ def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
     if leaves_early(piece):
         run, carried = carried_run(piece, poses, finer)
         return Timeline(piece, poses, run, {**legs, **carried}, reaches, finer)
-    return Timeline(piece, poses, run_of(piece), legs, reaches, finer)
+    return Timeline(
+        piece, poses, run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions}), legs, reaches, finer
+    )
 
 
 Look = dict[str, Any]

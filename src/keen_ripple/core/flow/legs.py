@@ -8,10 +8,11 @@ from functools import cached_property
 
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
+from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.flow.cost import Budget, Cost, cost_of
 from keen_ripple.core.flow.finer import Finer
 from keen_ripple.core.flow.media import played, playing_on, rest_leg, rest_ms
-from keen_ripple.core.flow.moves import Move, Movers, length_ms
+from keen_ripple.core.flow.moves import Move, Movers
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.tape import KnownTracks, TapeTrack, tape_of, too_many_knots
 from keen_ripple.core.limits import MOST_KNOTS
@@ -75,8 +76,8 @@ def legs_of(
     movers = Movers(piece)
     for transition in piece.transitions:
         start = played(piece, poses[transition.from_], transition)
-        length = length_ms(transition)
-        leg = Leg(transition, start, poses[transition.to], piece.blend, (), length, {}, finer=finer)
+        spans = Spans(transition)
+        leg = Leg(transition, start, poses[transition.to], piece.blend, (), spans.length_ms, {}, finer=finer)
         drafts = [(transition.id, leg)]
         playing = playing_on(piece, transition)
         if playing is not None:
@@ -87,7 +88,7 @@ def legs_of(
             if old is not None and _same(draft, old):
                 legs[name] = old
             else:
-                moves = draft.moves or tuple(movers.moves(transition, start, leg.after))
+                moves = draft.moves or tuple(movers.moves(transition, spans, start, leg.after))
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
                 legs[name] = replace(draft, moves=moves, known=tracks)
             budget.take(legs[name].cost)

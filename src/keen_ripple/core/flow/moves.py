@@ -55,10 +55,9 @@ class Movers:
             for layer, _ in walk(piece.layers)
         ]
 
-    def moves(self, transition: Transition, before: Pose, after: Pose) -> Iterator[Move]:
+    def moves(self, transition: Transition, spans: Spans, before: Pose, after: Pose) -> Iterator[Move]:
         """What the transition moves: the properties in which its two poses differ, in the order of the layers."""
         one, other = self._changes[transition.from_], self._changes[transition.to]
-        spans = Spans(transition)
         at_once = transition.style == "cross-fade"
         for layer, always in self._always:
             if not always and layer not in one and layer not in other:

@@ -6,6 +6,7 @@ import math
 from bisect import bisect_right
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
+from types import MappingProxyType
 from typing import Literal
 
 from typing_extensions import TypedDict
@@ -100,8 +101,11 @@ class Run:
         }
 
 
-def run_of(piece: Piece) -> Run:
-    """Follows the cues that need no person from the start state. Raises RunFault for a loop that takes no time."""
+def run_of(piece: Piece, lengths_ms: Mapping[str, int] = MappingProxyType({})) -> Run:
+    """Follows the cues that need no person from the start state. Raises RunFault for a loop that takes no time.
+
+    `lengths_ms` are those of transitions, by id, where they are known already.
+    """
     # The start is another place when it is met again: what appears, appears once.
     reached: dict[tuple[str, bool], int] = {}
     segments: list[Segment] = []
@@ -115,7 +119,7 @@ def run_of(piece: Piece) -> Run:
         departure = now + rest_ms(piece, transition)
         if departure > now:
             segments.append(Segment("hold", state, state, now, departure, transition.id, rest_leg(transition)))
-        now = departure + length_ms(transition)
+        now = departure + (lengths_ms.get(transition.id) or length_ms(transition))
         segments.append(Segment("travel", state, transition.to, departure, now, transition.id, transition.id))
         place = _merged((transition.to, False), reached, piece)
     lead_in = reached[place]

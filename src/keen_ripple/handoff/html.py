@@ -139,7 +139,7 @@ def _elements(layers: Sequence[LayerBase], poses: Mapping[str, Pose]) -> Iterato
 
 
 def _element(layer: LayerBase, poses: Mapping[str, Pose]) -> Iterator[str]:
-    mark, look = f'data-layer="{layer.id}"', layer.base()
+    mark, look = f'data-layer="{layer.id}"', layer.base
     if layer.kind == "text":
         yield f"<div {mark}>{escape(look['text'])}</div>"
     elif layer.kind == "path":

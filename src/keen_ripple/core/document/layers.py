@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from functools import cached_property
 from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
 
 from pydantic import Field, create_model
@@ -28,7 +29,8 @@ class LayerBase(Model):
     # Of a medium: how long it plays.
     length_ms: Any = 0
 
-    def base(self) -> dict[str, Any]:
+    @cached_property
+    def base(self) -> Mapping[str, Any]:
         """The base value of each property of this kind."""
         return {row.name: getattr(self, row.name) for row in properties_of(self.kind)}
 

@@ -12,7 +12,7 @@ from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.flow.cost import Budget, Cost, cost_of
 from keen_ripple.core.flow.finer import Finer
 from keen_ripple.core.flow.media import played, playing_on, rest_leg, rest_ms
-from keen_ripple.core.flow.moves import Move, Movers
+from keen_ripple.core.flow.moves import Earlier, Move, Movers
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.tape import KnownTracks, TapeTrack, tape_of, too_many_knots
 from keen_ripple.core.limits import MOST_KNOTS
@@ -46,6 +46,14 @@ class Leg:
     def tape(self) -> tuple[TapeTrack, ...]:
         """The tracks of its moves, in their order; worked out once. Raises TooMuchFault."""
         return tape_of(self.moves, self.blend, self.known, self.finer)
+
+    @cached_property
+    def earlier(self) -> Earlier:
+        """What the same leg of the next revision can take over."""
+        by_layer: dict[str, list[Move]] = {}
+        for move in self.moves:
+            by_layer.setdefault(move.layer, []).append(move)
+        return Earlier(self.before, self.after, by_layer)
 
     @cached_property
     def knots(self) -> int:
@@ -88,7 +96,8 @@ def legs_of(
             if old is not None and _same(draft, old):
                 legs[name] = old
             else:
-                moves = draft.moves or tuple(movers.moves(transition, spans, start, leg.after))
+                earlier = old.earlier if old is not None and old.transition == transition else None
+                moves = draft.moves or tuple(movers.moves(transition, spans, start, leg.after, earlier))
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
                 legs[name] = replace(draft, moves=moves, known=tracks)
             budget.take(legs[name].cost)

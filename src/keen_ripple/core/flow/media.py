@@ -55,4 +55,4 @@ def _playhead(piece: Piece, transition: Transition) -> float:
     """Where the medium stands in the state that the transition leaves."""
     state = next(state for state in piece.states if state.id == transition.from_)
     layer = next(layer for layer, _ in walk(piece.layers) if layer.id == transition.cue_layer)
-    return float(state.of(layer.id).get("playhead", layer.base()["playhead"]))
+    return float(state.of(layer.id).get("playhead", layer.base["playhead"]))

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, NamedTuple
 
 from keen_ripple.core.curves import Easing
@@ -40,6 +40,14 @@ def length_ms(transition: Transition) -> int:
     return Spans(transition).length_ms
 
 
+class Earlier(NamedTuple):
+    """The same transition in an earlier revision: its poses, and its moves by layer."""
+
+    before: Pose
+    after: Pose
+    moves: Mapping[str, Sequence[Move]]
+
+
 class Movers:
     """What may move at all in a piece; made ready once for all of its transitions."""
 
@@ -55,12 +63,20 @@ class Movers:
             for layer, _ in walk(piece.layers)
         ]
 
-    def moves(self, transition: Transition, spans: Spans, before: Pose, after: Pose) -> Iterator[Move]:
-        """What the transition moves: the properties in which its two poses differ, in the order of the layers."""
+    def moves(
+        self, transition: Transition, spans: Spans, before: Pose, after: Pose, earlier: Earlier | None = None
+    ) -> Iterator[Move]:
+        """What the transition moves: the properties in which its two poses differ, in the order of the layers.
+
+        Layers that have the looks of the `earlier` revision still, the same objects, move as they did there.
+        """
         one, other = self._changes[transition.from_], self._changes[transition.to]
         at_once = transition.style == "cross-fade"
         for layer, always in self._always:
             if not always and layer not in one and layer not in other:
+                continue
+            if earlier and before[layer] is earlier.before.get(layer) and after[layer] is earlier.after.get(layer):
+                yield from earlier.moves.get(layer, ())
                 continue
             names = always.union(*(look[layer].model_fields_set for look in (one, other) if layer in look))
             old, new = before[layer], after[layer]

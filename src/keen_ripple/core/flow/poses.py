@@ -22,11 +22,18 @@ def poses_of(piece: Piece, earlier: Piece | None = None, known: Mapping[str, Pos
         before = {state.id: state for state in earlier.states}
         kept = {state.id: known[state.id] for state in piece.states if state == before.get(state.id)}
     made = _made(piece, [state for state in piece.states if state.id not in kept])
+    if known is not None:
+        made = {state: _with_same_looks(pose, known.get(state, {})) for state, pose in made.items()}
     return {state.id: made[state.id] if state.id in made else kept[state.id] for state in piece.states}
 
 
+def _with_same_looks(pose: Pose, before: Pose) -> Pose:
+    """The earlier look of each layer that looks the same: what depends on looks finds that out at once."""
+    return {layer: before[layer] if before.get(layer) == look else look for layer, look in pose.items()}
+
+
 def _made(piece: Piece, states: Sequence[State]) -> dict[str, Pose]:
-    bases = {layer.id: layer.base() for layer, _ in walk(piece.layers)} if states else {}
+    bases = {layer.id: layer.base for layer, _ in walk(piece.layers)} if states else {}
     poses: dict[str, Pose] = {}
     for state in states:
         looks = {layer_id: {**base, **state.of(layer_id)} for layer_id, base in bases.items()}

@@ -32,7 +32,7 @@ def inbetweens(piece: Piece, start: str, end: str, shares: Sequence[float]) -> l
             raise Fault(f"There is no state {name!r}.", value=name, remedy=f"Known: {', '.join(states)}.")
     found: list[Looks] = [{} for _ in shares]
     for layer, _ in walk(piece.layers):
-        base = layer.base()
+        base = layer.base
         before, after = ({**base, **states[name].of(layer.id)} for name in (start, end))
         for row in properties_of(layer.kind):
             if before[row.name] == after[row.name]:

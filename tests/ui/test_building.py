@@ -240,18 +240,7 @@ def item(bench) -> str:
     return str(bench.one(".ant-dropdown-menu-item-active:focus").text)
 
 
-def test_the_deck_lamp_switch_by_keys_alone(bench) -> None:
-    bench.open()
-    bench.wait(lambda: bench.all(".shelf-cell"))
-    keys = Keyboard(bench)
-    keys.watch()
-    keys.to("New piece")
-    bench.keys(Keys.ENTER)
-    bench.wait_for_focus("Name")
-    bench.keys("Lamp by keys", Keys.ENTER)
-    bench.one(".layers")
-    keys.set("width", "160")
-    keys.set("height", "96")
+def draw_track_and_knob(bench, keys: Keyboard) -> None:
     for down, kind, name, numbers in (
         (0, "Rectangle", "Track", {"width": 96, "height": 52, "x": 32, "y": 22}),
         (1, "Ellipse", "Knob", {"width": 44, "height": 44, "x": 36, "y": 26}),
@@ -277,6 +266,21 @@ def test_the_deck_lamp_switch_by_keys_alone(bench) -> None:
             keys.to("Shadow and blur")
             bench.keys(Keys.ENTER)
             keys.press("+ shadow")
+
+
+def test_the_deck_lamp_switch_by_keys_alone(bench) -> None:
+    bench.open()
+    bench.wait(lambda: bench.all(".shelf-cell"))
+    keys = Keyboard(bench)
+    keys.watch()
+    keys.to("New piece")
+    bench.keys(Keys.ENTER)
+    bench.wait_for_focus("Name")
+    bench.keys("Lamp by keys", Keys.ENTER)
+    bench.one(".layers")
+    keys.set("width", "160")
+    keys.set("height", "96")
+    draw_track_and_knob(bench, keys)
 
     keys.rename("First", "Off")
     keys.to("Knob")

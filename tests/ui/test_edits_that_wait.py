@@ -32,14 +32,8 @@ def saved(bench) -> None:
     bench.wait(lambda: bench.one(".saved").text.startswith("saved · revision"), "edits still wait")
 
 
-def test_a_server_that_is_away_costs_nothing(bench) -> None:
-    bench.open("/pieces/tide-loader")
-    bench.one("[data-state='handover']").click()
-    bench.browser.set_script_timeout(30)
-    wanted = bench.document()
-    bench.served.stop()
-
-    # Typed: values of states, in the score.
+def type_values_of_states(bench, wanted: dict[str, Any]) -> None:
+    """In the score."""
     typed = {
         ("buoy-1", "y", "first-lift"): 61,
         ("buoy-1", "y", "handover"): 81,
@@ -55,13 +49,17 @@ def test_a_server_that_is_away_costs_nothing(bench) -> None:
         state_of(wanted, cell[2])[cell[0]][cell[1]] = value
     bench.wait(lambda: "changes wait" in bench.one(".saved").text)
 
-    # Pasted: two cells below each other.
+
+def paste_two_cells(bench, wanted: dict[str, Any]) -> None:
+    """Below each other."""
     first = bench.cell("buoy-3", "y", "handover")
     first.click()
     bench.browser.execute_script(PASTE, first, "99\n2")
     state_of(wanted, "handover")["buoy-3"] = {"y": 99, "rotation": 2}
 
-    # Typed: times and curves of transitions, after a change of view.
+
+def type_times_and_curves(bench, wanted: dict[str, Any]) -> None:
+    """Of transitions, after a change of view."""
     ways = {
         "slack-to-first-lift": ("310", "130", "ease-out"),
         "first-lift-to-handover": ("290", "20", "ease-in"),
@@ -73,7 +71,9 @@ def test_a_server_that_is_away_costs_nothing(bench) -> None:
         timing = {"kind": "curve", "duration_ms": int(duration), "easing": easing}
         transition_of(wanted, way).update(hold_ms=int(hold), timing=timing, early_ms=0)
 
-    # Pulled: a layer on the stage, level and without snapping; a number on its label.
+
+def pull_a_layer_and_a_number(bench, wanted: dict[str, Any]) -> None:
+    """The layer level and without snapping; the number on its label."""
     bench.one("[data-state='handover']").click()
     bench.one("[data-row='caption']").click()
     at = bench.box("pose", "caption")
@@ -86,7 +86,9 @@ def test_a_server_that_is_away_costs_nothing(bench) -> None:
     bench.wait(lambda: bench.field("rotation").get_property("value") == "10")
     state_of(wanted, "handover")["caption"].update(x=round(36 + far / bench.zoom()), rotation=10)
 
-    # Pulled on the run sheet: a bar begins later.
+
+def pull_a_bar(bench, wanted: dict[str, Any]) -> None:
+    """On the run sheet: it begins later."""
     bench.button("Run sheet").click()
     bench.button("10 ms").click()
     bar = "[data-bar='4 buoy-3/y'] .body"
@@ -96,7 +98,9 @@ def test_a_server_that_is_away_costs_nothing(bench) -> None:
     lane_of(wanted, "last-lift-to-ebb", "buoy-3")["delay_ms"] += 40
     bench.button("Workbench").click()
 
-    # Ten steps with a key held down, and three more.
+
+def hold_keys_down(bench, wanted: dict[str, Any]) -> None:
+    """Ten steps with one key, and three more."""
     bench.one("[data-state='slack']").click()
     bench.one("[data-row='caption']").click()
     stage = bench.one("[data-stage=pose]")
@@ -105,6 +109,20 @@ def test_a_server_that_is_away_costs_nothing(bench) -> None:
     bench.keys(*[Keys.ARROW_RIGHT] * 10)
     bench.keys(*[Keys.ARROW_DOWN] * 3)
     state_of(wanted, "slack")["caption"] = {"x": caption["x"] + 10, "y": caption["y"] + 3}
+
+
+def test_a_server_that_is_away_costs_nothing(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-state='handover']").click()
+    bench.browser.set_script_timeout(30)
+    wanted = bench.document()
+    bench.served.stop()
+    type_values_of_states(bench, wanted)
+    paste_two_cells(bench, wanted)
+    type_times_and_curves(bench, wanted)
+    pull_a_layer_and_a_number(bench, wanted)
+    pull_a_bar(bench, wanted)
+    hold_keys_down(bench, wanted)
 
     bench.browser.execute_async_script(LATER, AWAY_MS)
     waiting = bench.one(".saved").text

@@ -78,15 +78,7 @@ def test_takes_are_compared_and_one_is_adopted(bench) -> None:
     bench.one("[aria-label='In step by'] [title='Same phase']").click()
     bench.wait(lambda: caption(bench, "Calm") != before)
     assert are_in_step(bench, now, calm, by_phase=True)
-    # Whichever ring is scrubbed, both go there.
-    rings = bench.all("[data-take] [role=slider]")
-    for ring in rings:
-        before = [int(each.get_attribute("aria-valuenow")) for each in rings]
-        ring.send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)
-        after = [int(each.get_attribute("aria-valuenow")) for each in rings]
-        own, share = rings.index(ring), 2660 / 2060
-        assert after[own] == pytest.approx(before[own] + 100, abs=1)
-        assert after[1 - own] == pytest.approx(before[1 - own] + 100 * (share if own else 1 / share), abs=2)
+    scrub_every_ring(bench)
     bench.button("Play").click()
     seen = set()
     bench.wait(lambda: seen.add(caption(bench, "Calm")) or len(seen) > 4, "the take does not play")
@@ -96,9 +88,24 @@ def test_takes_are_compared_and_one_is_adopted(bench) -> None:
     assert bench.document()["transitions"][0]["timing"]["duration_ms"] == 300
     bench.press("Undo")
     bench.wait(lambda: bench.all(".takes-table"))
-    revision = bench.revision()
+    make_others_in_place(bench)
 
-    # Others are made of it in place; three are beside what stands, and one that is shown takes the oldest's place.
+
+def scrub_every_ring(bench) -> None:
+    """Whichever is scrubbed, both takes go there."""
+    rings = bench.all("[data-take] [role=slider]")
+    for ring in rings:
+        before = [int(each.get_attribute("aria-valuenow")) for each in rings]
+        ring.send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)
+        after = [int(each.get_attribute("aria-valuenow")) for each in rings]
+        own, share = rings.index(ring), 2660 / 2060
+        assert after[own] == pytest.approx(before[own] + 100, abs=1)
+        assert after[1 - own] == pytest.approx(before[1 - own] + 100 * (share if own else 1 / share), abs=2)
+
+
+def make_others_in_place(bench) -> None:
+    """Three are beside what stands, and one that is shown takes the oldest's place."""
+    revision = bench.revision()
     make_another(bench, "Calm", "0.5", "linear")
     make_another(bench, "linear × 0.5", "2", "Swell")
     make_another(bench, "Current", "1", "bounce")

@@ -21,7 +21,7 @@ from keen_ripple.core.curves.presets import CURVES, SPRINGS
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.transitions import Curve, Spring
 from keen_ripple.core.measures.readings import timing_reading
-from keen_ripple.core.properties import GROUPS, PROPERTIES
+from keen_ripple.core.properties import CSS_UNITS, GROUPS, PROPERTIES
 from keen_ripple.web.contract import answers, bodies
 
 ROOT = Path(__file__).parent.parent
@@ -85,6 +85,7 @@ def catalogue() -> str:
             f"export const PROPERTIES: Property[] = {json.dumps(rows, indent=2, ensure_ascii=False)};\n",
             "/** Groups of properties in their order, and whether they are open from the start. */",
             f"export const GROUPS: Record<string, boolean> = {json.dumps(GROUPS, indent=2)};\n",
+            f"export const CSS_UNITS: Record<string, string> = {json.dumps(CSS_UNITS, ensure_ascii=False)};\n",
             f"export const CURVE_PRESETS: Record<string, string> = {json.dumps(CURVES, indent=2)};\n",
             "export const SPRING_PRESETS: Record<string, { stiffness: number; damping: number }> = "
             f"{json.dumps(SPRINGS, indent=2)};\n",

@@ -76,8 +76,8 @@ def oklab_of(text: str) -> tuple[float, float, float, float]:
 @lru_cache(maxsize=4096)
 def srgb_of(text: str) -> tuple[float, float, float, float]:
     """(r, g, b, alpha) of a CSS colour, r, g, b in 0–255 where sRGB can show it, beyond where it cannot."""
-    if HEXADECIMAL.fullmatch(text.strip()):
-        return parse_colour(text) if parse_colour(text)[3] else (0.0, 0.0, 0.0, 0.0)
+    if HEXADECIMAL.fullmatch(text.strip()) and parse_colour(text)[3]:
+        return parse_colour(text)
     return _coordinates(text, "srgb", 255.0)
 
 

@@ -100,6 +100,9 @@ GROUPS: dict[str, bool] = {
 }
 """Groups of properties in the order in which they are listed, and whether they are open from the start."""
 
+CSS_UNITS = {"°": "deg"}
+"""As CSS writes units that the table has for people."""
+
 RULES = ("start", "end", "both", "centre", "scale", "fixed")
 
 PROPERTIES: tuple[Property, ...] = (

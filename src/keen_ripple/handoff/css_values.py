@@ -9,7 +9,7 @@ from typing import Any
 
 from keen_ripple.core.colour import colour_text, oklab_of, parse_colour
 from keen_ripple.core.curves.numbers import css_number
-from keen_ripple.core.properties import Property, properties_of
+from keen_ripple.core.properties import CSS_UNITS, Property, properties_of
 from keen_ripple.core.values import ConicGradient, Gradient, LinearGradient, Shadow
 
 Look = Mapping[str, Any]
@@ -160,8 +160,6 @@ def trimmed(look: Look) -> bool:
 
 
 TRIMMED = "trimmed"
-# As CSS writes units that the table has for people.
-UNITS = {"°": "deg"}
 
 
 def _plain(row: Property) -> Declaration:
@@ -169,7 +167,7 @@ def _plain(row: Property) -> Declaration:
         value = look[row.name]
         if isinstance(value, str):
             return value
-        return px(value) if row.unit == "px" else f"{css_number(value, 4)}{UNITS.get(row.unit, row.unit)}"
+        return px(value) if row.unit == "px" else f"{css_number(value, 4)}{CSS_UNITS.get(row.unit, row.unit)}"
 
     return Declaration(row.css, (row.name,), text)
 

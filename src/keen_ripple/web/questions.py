@@ -12,13 +12,12 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.measures.motion_path import motion_path
 from keen_ripple.core.operations import patches
 from keen_ripple.core.operations.inbetween import inbetweens
-from keen_ripple.core.timeline import Timeline, timeline_of
+from keen_ripple.core.timeline import timeline_of
 from keen_ripple.render import colour_at
 from keen_ripple.store import pieces
 from keen_ripple.web import pictures, revisions
 from keen_ripple.web.contract.answers import Colour, Points, Steps
 from keen_ripple.web.contract.bodies import BetweenStates, ColourAt, PathOf, Trial, body
-from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 from keen_ripple.web.drawing import drawn
 from keen_ripple.web.playback import answer
@@ -28,13 +27,6 @@ blueprint = Blueprint("questions", __name__, url_prefix="/api/pieces/<piece_id>"
 # Of pictures, in px for each px of the piece.
 LARGEST = 8.0
 LATEST_MS = 1e9
-
-
-def _known_state(timeline: Timeline, name: str) -> str:
-    if name not in timeline.poses:
-        known = ", ".join(timeline.poses)
-        raise RequestFault(f"There is no state {name!r}.", place="/state", value=name, remedy=f"Known: {known}.")
-    return name
 
 
 @blueprint.post("/trial")
@@ -95,6 +87,6 @@ def colour(piece_id: str) -> ResponseReturnValue:
     """{state, x, y} → the colour that the state's pose shows there, in px of the piece; `none` outside of it."""
     wish = body(ColourAt)
     timeline = revisions.current_timeline(piece_id)
-    pose = timeline.poses[_known_state(timeline, wish.state)]
+    pose = timeline.pose(wish.state)
     r, g, b, alpha = colour_at(timeline.piece, pose, wish.x, wish.y)
     return Colour(colour=colour_text((r, g, b, alpha / 255.0)) if alpha else "none").told()

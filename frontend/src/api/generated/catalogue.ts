@@ -1411,6 +1411,8 @@ export const GROUPS: Record<string, boolean> = {
   "In its group": false
 };
 
+export const CSS_UNITS: Record<string, string> = {"°": "deg"};
+
 export const CURVE_PRESETS: Record<string, string> = {
   "linear": "linear",
   "ease": "ease",

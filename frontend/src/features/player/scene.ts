@@ -1,6 +1,7 @@
 /* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the takes. */
 import type { Layer, Look, Pose } from '../../api/contract';
-import { CSS_UNITS, MASKS, PLAIN, SHOWN } from './writersOf';
+import { CSS_UNITS } from '../../api/generated/catalogue';
+import { MASKS, PLAIN, SHOWN } from './writersOf';
 import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';
 import { background, boxShadow, colour, filter, image, isFade, picture } from './paint';

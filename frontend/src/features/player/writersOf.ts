@@ -36,8 +36,6 @@ const FRAMED: [string, string[]][] = [...COMMON, ...of('radius', ...RADII), ...o
 
 /** What the table says can be shown by its CSS as it stands. */
 export const PLAIN = new Map(PROPERTIES.filter((row) => row.plain).map((row) => [row.name, row]));
-/** As CSS writes units that the table has for people. */
-export const CSS_UNITS: Record<string, string> = { '°': 'deg' };
 
 const WRITTEN: Record<Layer['kind'], Map<string, string[]>> = {
   group: merged(COMMON),

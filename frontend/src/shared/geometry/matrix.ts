@@ -85,7 +85,8 @@ function ownOutline(layer: Layer, look: Look): Point[] {
 export const outlineOf = (layer: Layer, look: Look, matrix: DOMMatrix): Point[] =>
   ownOutline(layer, look).map((point) => through(matrix, point));
 
-const TRANSFORMS: [string, number][] = [
+/** What turns, stretches or bends a layer, with the values that do nothing. */
+export const TRANSFORMS: readonly [string, number][] = [
   ['rotation', 0],
   ['scale_x', 1],
   ['scale_y', 1],

@@ -119,7 +119,8 @@ def run_of(piece: Piece, lengths_ms: Mapping[str, int] = MappingProxyType({})) -
         departure = now + rest_ms(piece, transition)
         if departure > now:
             segments.append(Segment("hold", state, state, now, departure, transition.id, rest_leg(transition)))
-        now = departure + (lengths_ms.get(transition.id) or length_ms(transition))
+        known = lengths_ms.get(transition.id)
+        now = departure + (length_ms(transition) if known is None else known)
         segments.append(Segment("travel", state, transition.to, departure, now, transition.id, transition.id))
         place = _merged((transition.to, False), reached, piece)
     lead_in = reached[place]

@@ -104,9 +104,7 @@ class GradientForm(TypedDict):
     stops: int
 
 
-PathForm = TypedDict(
-    "PathForm", {"kind": Literal["path"], "commands": str, "from": list[float], "to": list[float]}, total=True
-)
+PathForm = TypedDict("PathForm", {"kind": Literal["path"], "commands": str, "from": list[float], "to": list[float]})
 Form = TypeAliasType("Form", SwitchForm | PlainForm | ShadowsForm | GradientForm | PathForm)
 """What the rows of a track hold."""
 

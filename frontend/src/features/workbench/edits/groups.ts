@@ -1,7 +1,7 @@
 /* Layers put into a group, and taken out of one, so that every state looks as before. */
 import equal from 'fast-deep-equal';
 import type { Layer, Look, Operation, Piece, Pose, Value } from '../../../api/contract';
-import { chainTo } from '../../../shared/geometry/matrix';
+import { chainTo, TRANSFORMS } from '../../../shared/geometry/matrix';
 import { placed } from '../tree';
 import { round } from '../../../shared/text/sums';
 import { around, boxInGroup } from './arrange';
@@ -55,19 +55,7 @@ export function groupLayers(piece: Piece, ids: readonly string[], pose: Pose): E
 }
 
 /** What a group does besides standing somewhere; its content would look different without it. */
-const BARE: [string, Value][] = [
-  ['rotation', 0],
-  ['scale_x', 1],
-  ['scale_y', 1],
-  ['skew_x', 0],
-  ['skew_y', 0],
-  ['rotation_x', 0],
-  ['rotation_y', 0],
-  ['opacity', 1],
-  ['visible', true],
-  ['blur', 0],
-  ['layout', 'none'],
-];
+const BARE: [string, Value][] = [...TRANSFORMS, ['opacity', 1], ['visible', true], ['blur', 0], ['layout', 'none']];
 
 /** The content of a group in its place. */
 export function ungroup(piece: Piece, id: string): Edit & { ids: string[] } {

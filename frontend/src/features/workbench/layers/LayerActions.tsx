@@ -43,8 +43,8 @@ function actionsFor(piece: Piece, pose: Pose | undefined, ids: readonly string[]
   const up = { disabled: !alone || index === siblings.length - 1 };
   const down = { disabled: !alone || index === 0 };
   return [
-    { name: 'raise', title: 'Further up in the picture (Alt ↑)', act: () => void actions.order(1), ...up },
-    { name: 'lower', title: 'Further down in the picture (Alt ↓)', act: () => void actions.order(-1), ...down },
+    { name: 'raise', title: 'In front of the layer above it (Alt ↑)', act: () => void actions.order(1), ...up },
+    { name: 'lower', title: 'Behind the layer below it (Alt ↓)', act: () => void actions.order(-1), ...down },
     { name: 'duplicate', title: 'T', act: () => void actions.duplicate() },
     { name: 'group', title: 'G', act: () => void actions.group() },
     ...(layer.kind === 'group' ? [{ name: 'ungroup', title: 'Shift G', act: () => void actions.ungroup() }] : []),

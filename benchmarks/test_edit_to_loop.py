@@ -64,7 +64,7 @@ def test_from_a_typed_number_to_the_redrawn_loop(browser, address: str, kind: st
     browser.execute_script("document.querySelector('[data-state=s2]').click()")
     browser.execute_script("document.querySelector('[data-transition=t2]').click()")
     # The loop is held where the state is reached, so that a change of it can be told from its motion.
-    browser.execute_script("document.querySelector('.stage-foot .ant-btn').click()")
+    browser.execute_script("document.querySelector('[data-stage=loop] .stage-foot .ant-btn').click()")
     browser.execute_script("document.querySelector('.from').click()")
     benchmark.pedantic(lambda: None)
     took, wire = browser.execute_async_script(MEASURE, kind, ROUNDS)

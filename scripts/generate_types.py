@@ -3,7 +3,7 @@
     python scripts/generate_types.py [FOLDER]
 
 `contract.ts` comes from the models of what is sent, pieces included, `catalogue.ts` from the property table and the
-presets.
+presets, `shared-cases.json` from what the core makes of cases that the page is tested with.
 """
 
 from __future__ import annotations
@@ -16,6 +16,7 @@ from dataclasses import asdict
 from pathlib import Path
 
 from pydantic.json_schema import models_json_schema
+from shared_cases import shared_cases
 
 from keen_ripple.core.curves.presets import CURVES, SPRINGS
 from keen_ripple.core.document import Piece
@@ -132,6 +133,7 @@ def main() -> None:
     folder.mkdir(parents=True, exist_ok=True)
     (folder / "contract.ts").write_text(contract(), "utf-8")
     (folder / "catalogue.ts").write_text(catalogue(), "utf-8")
+    (folder / "shared-cases.json").write_text(json.dumps(shared_cases(), indent=1) + "\n", "utf-8")
 
 
 if __name__ == "__main__":

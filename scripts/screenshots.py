@@ -67,9 +67,7 @@ def takes(bench: Bench) -> None:
     for factor, like in (("0.8", "Swell"), ("0.9", "anticipation")):
         bench.one("[aria-label='Vary… Current']").click()
         bench.fill(bench.field("Take times as long"), factor)
-        bench.wait(lambda like=like: [chip for chip in bench.all(".vary .chips button") if chip.text == like])[
-            0
-        ].click()
+        bench.wait(lambda like=like: [chip for chip in bench.all(".vary .chip") if chip.text == like])[0].click()
         bench.button("Make the take").click()
         bench.wait(lambda: not bench.all(".vary"))
 

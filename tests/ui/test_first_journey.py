@@ -211,11 +211,11 @@ def test_states_and_layers_are_added_duplicated_renamed_reordered_and_deleted(be
     bench.wait_for_revision(2)
     assert states() == ["slack", "first-lift", "handover", "state-6", "last-lift", "ebb"]
     assert bench.one("[data-transition='handover-to-state-6']")
-    bench.one(".score-foot button[aria-label='Move state to the right']").click()
+    bench.one(".score .foot button[aria-label='Move state to the right']").click()
     bench.wait_for_revision(3)
     assert states()[3:5] == ["last-lift", "state-6"]
     bench.rename_state("state-6", "Crest")
-    bench.one(".score-foot").find_element(By.XPATH, ".//button[.='delete']").click()
+    bench.one(".score .foot").find_element(By.XPATH, ".//button[.='delete']").click()
     bench.wait_for_revision(5)
     assert states() == ["slack", "first-lift", "handover", "last-lift", "ebb"]
     assert ring_total(bench) == "of 2.06 s"

@@ -74,7 +74,7 @@ def test_delete_takes_the_stop_or_the_point_in_hand(bench) -> None:
     # A double click between two points adds one.
     x, y = bench.on_stage(40, 20)
     before = len(bench.all("[data-point]"))
-    script = "return document.elementFromPoint(arguments[0], arguments[1]).closest('.points .way') !== null"
+    script = "return document.elementFromPoint(arguments[0], arguments[1]).closest('.points .segment') !== null"
     assert bench.browser.execute_script(script, x, y), "no segment there"
     twice = ActionChains(bench.browser, duration=0)
     twice.w3c_actions.pointer_action.move_to_location(round(x), round(y))

@@ -80,7 +80,7 @@ def operations(bench, chance: random.Random) -> list[Callable[[], None]]:
     return [
         key("t"), key("g"), key("G"), key("h"), key("k"), key(Keys.DELETE), key(Keys.ARROW_UP, Keys.ALT),
         typed("x"), typed("width"), typed("opacity"), typed("rotation"), typed("duration"), typed("hold"), moved, moved,
-        click(".arrange button"), click("[data-transition]"), click(".score-foot button:not([aria-pressed])"),
+        click(".arrange button"), click("[data-transition]"), click(".score .foot button:not([aria-pressed])"),
         pick_state, pick_state,
     ]  # fmt: skip
 

@@ -37,7 +37,7 @@ def make_another(bench, of: str, factor: str, like: str) -> None:
     bench.one(f"[aria-label='Vary… {of}']").click()
     if factor != "1":
         bench.fill(bench.field("Take times as long"), factor)
-    bench.wait(lambda: [chip for chip in bench.all(".vary .chips button") if chip.text == like])[0].click()
+    bench.wait(lambda: [chip for chip in bench.all(".vary .chip") if chip.text == like])[0].click()
     bench.button("Make the take").click()
     bench.wait(lambda: not bench.all(".vary"))
 

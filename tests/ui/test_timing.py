@@ -75,7 +75,7 @@ def test_a_spring_is_pulled_to_the_look_that_is_wanted(bench) -> None:
     px_per_hundredth = (frame["y"] + frame["height"] - goal) / 100
     slowly = ActionChains(bench.browser).key_down(Keys.ALT).click_and_hold(bench.one(".peak-grip"))
     slowly.move_by_offset(0, round((overshoot - 8) * 10 * px_per_hundredth)).perform()
-    bench.wait(lambda: "overshoot 8.0%" in bench.one(".spring-grips").text)
+    bench.wait(lambda: "overshoot 8.0%" in bench.one(".plot").text)
     bench.one(".plot .draft")
     bench.changed(ActionChains(bench.browser).release().key_up(Keys.ALT).perform)
     spring = spring_of(bench)

@@ -6,8 +6,10 @@ import { Route, Switch } from 'wouter';
 import { ErrorBoundary } from '../shared/ui/ErrorBoundary';
 import './base.css';
 import { theme } from './theme';
+import { setColours } from '../shared/drawing/colours';
 import { known } from '../shared/known';
 
+setColours(document.documentElement);
 const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?.content ?? '';
 const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
 // Each page is loaded when it is gone to: the shelf needs none of what edits a piece.

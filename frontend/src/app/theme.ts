@@ -1,29 +1,25 @@
 import type { ThemeConfig } from 'antd';
+import { COLOURS } from '../shared/drawing/colours';
 
-export const PAPER = '#f5f2ea';
-export const PANEL = '#fbfaf5';
-export const INK = '#15293b';
-export const GLASS = '#1f7a70';
-export const QUIET = '#4d5c68';
-export const HAIRLINE = '#d9d4c6';
+const { paper, panel, white, ink, quiet, faint, glass, hairline, groove } = COLOURS;
 
 /** The whole look of Ant Design's components, through their tokens. */
 export const theme: ThemeConfig = {
   token: {
-    colorPrimary: GLASS,
-    colorInfo: GLASS,
-    colorError: '#b83a26',
-    colorWarning: '#8a5f16',
-    colorSuccess: GLASS,
-    colorText: INK,
-    colorTextSecondary: QUIET,
-    colorTextPlaceholder: '#66737d',
-    colorBgBase: PANEL,
-    colorBgContainer: '#fff',
-    colorBgLayout: PAPER,
-    colorBgElevated: PANEL,
-    colorBorder: HAIRLINE,
-    colorBorderSecondary: HAIRLINE,
+    colorPrimary: glass,
+    colorInfo: glass,
+    colorError: COLOURS['coral-text'],
+    colorWarning: COLOURS['brass-text'],
+    colorSuccess: glass,
+    colorText: ink,
+    colorTextSecondary: quiet,
+    colorTextPlaceholder: faint,
+    colorBgBase: panel,
+    colorBgContainer: white,
+    colorBgLayout: paper,
+    colorBgElevated: panel,
+    colorBorder: hairline,
+    colorBorderSecondary: hairline,
     borderRadius: 3,
     borderRadiusLG: 3,
     borderRadiusSM: 2,
@@ -41,13 +37,23 @@ export const theme: ThemeConfig = {
       primaryShadow: 'none',
       defaultShadow: 'none',
       fontWeight: 600,
-      colorPrimary: INK,
-      textTextColor: QUIET,
-      textTextHoverColor: INK,
-      textTextActiveColor: INK,
+      colorPrimary: ink,
+      textTextColor: quiet,
+      textTextHoverColor: ink,
+      textTextActiveColor: ink,
       textHoverBg: 'transparent',
+      defaultBg: white,
       algorithm: true,
     },
-    Segmented: { trackBg: '#ece8dc', itemSelectedBg: GLASS, itemSelectedColor: '#fff', trackPadding: 0 },
+    Slider: {
+      railSize: 12,
+      handleSize: 8,
+      handleSizeHover: 8,
+      handleLineWidth: 2,
+      handleLineWidthHover: 2,
+      handleColor: ink,
+      handleActiveColor: ink,
+    },
+    Segmented: { trackBg: groove, itemSelectedBg: glass, itemSelectedColor: white, trackPadding: 0 },
   },
 };

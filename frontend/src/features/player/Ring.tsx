@@ -1,7 +1,8 @@
+import { area, line } from '../../shared/drawing/paint';
 import { useCallback, useMemo, type PointerEvent } from 'react';
 import './ring.css';
 import { scrubbing } from '../../shared/ui/pulling';
-import { arcPath, arcsOf, drawnPart, pointAt, seconds } from './ring';
+import { INKS, arcPath, arcsOf, drawnPart, pointAt, seconds } from './ring';
 import { sliderProps, usePlayhead, type Scrubbed } from './usePlayhead';
 
 interface Props extends Scrubbed {
@@ -10,6 +11,9 @@ interface Props extends Scrubbed {
   /** With the time in its middle. */
   large?: boolean;
 }
+
+const OF = { font: "9.5px 'Hanken Grotesk', sans-serif", fill: 'var(--quiet)' };
+const LARGE = { width: 12.4, height: 12.4, margin: -6.2 };
 
 /** The loop as a clock face: thin brass for holds, thick green for travel, a notch at the seam. */
 export function Ring({ run, clock, name, seek = (moment) => clock.seek(moment), size, large = false }: Props) {
@@ -45,22 +49,21 @@ export function Ring({ run, clock, name, seek = (moment) => clock.seek(moment), 
         {arcs.map((arc) => (
           <path
             key={arc.from}
-            className={arc.kind}
+            {...line(INKS[arc.kind], arc.kind === 'travel' ? stroke : stroke / 3)}
             d={arcPath(arc.from, arc.to, radius, 3)}
-            strokeWidth={arc.kind === 'travel' ? stroke : stroke / 3}
           />
         ))}
-        <path className="notch" d={`M0 ${-radius + 1}l${-stroke / 2} ${-stroke * 0.8}h${stroke}Z`} />
+        <path {...area('ink')} d={`M0 ${-radius + 1}l${-stroke / 2} ${-stroke * 0.8}h${stroke}Z`} />
         {large && (
           <>
-            <text ref={label} className="now" y={0} />
-            <text className="of" y={13}>
+            <text ref={label} y={0} />
+            <text className="of" style={OF} y={13}>
               of {seconds(run.total_ms)} s
             </text>
           </>
         )}
       </svg>
-      <i ref={dot} className={large ? 'dot large' : 'dot'} style={{ left: half, top: half }} />
+      <i ref={dot} className="moment" style={{ left: half, top: half, ...(large && LARGE) }} />
     </span>
   );
 }

@@ -1,7 +1,9 @@
+import { area, line } from '../../shared/drawing/paint';
+import { Flex } from 'antd';
 import { useCallback, useMemo, type PointerEvent } from 'react';
 import './ring.css';
 import { scrubbing } from '../../shared/ui/pulling';
-import { arcsOf, seconds } from './ring';
+import { INKS, arcsOf, seconds } from './ring';
 import { sliderProps, usePlayhead, type Scrubbed } from './usePlayhead';
 
 interface Props extends Scrubbed {
@@ -28,7 +30,7 @@ export function RunBar({ run, clock, name, seek = (moment) => clock.seek(moment)
   };
 
   return (
-    <span className={large ? 'run-bar large' : 'run-bar'}>
+    <Flex vertical align="end" gap={4} className="run-bar">
       {large && (
         <span className="mono">
           <span ref={label} /> <span className="quiet">of {seconds(run.total_ms)} s</span>
@@ -49,7 +51,7 @@ export function RunBar({ run, clock, name, seek = (moment) => clock.seek(moment)
             return (
               <rect
                 key={arc.from}
-                className={arc.kind}
+                {...area(INKS[arc.kind])}
                 x={arc.from * inner}
                 y={-thick / 2}
                 width={long}
@@ -58,10 +60,10 @@ export function RunBar({ run, clock, name, seek = (moment) => clock.seek(moment)
               />
             );
           })}
-          <line className="end" x1={inner} x2={inner} y1={-6} y2={6} />
+          <line {...line('ink', 2)} x1={inner} x2={inner} y1={-6} y2={6} />
         </svg>
-        <i ref={dot} className="dot" style={{ left: MARGIN, top: HEIGHT / 2 }} />
+        <i ref={dot} className="moment" style={{ left: MARGIN, top: HEIGHT / 2 }} />
       </span>
-    </span>
+    </Flex>
   );
 }

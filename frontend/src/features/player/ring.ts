@@ -1,6 +1,9 @@
 /* Where the parts of a run lie on a clock face. Pure. */
 import type { Run } from '../../api/contract';
 
+/** A hold is brass, travel is glass, wherever a run is drawn. */
+export const INKS = { hold: 'brass', travel: 'glass' } as const;
+
 export interface Arc {
   kind: 'hold' | 'travel';
   /** turns from the top, 0–1 */

@@ -1,10 +1,11 @@
+import { area, line } from '../../shared/drawing/paint';
 import { Fragment, useSyncExternalStore, type PointerEvent } from 'react';
 import type { Run } from '../../api/contract';
 import { scrubbing } from '../../shared/ui/pulling';
 import { useHeld } from '../../shared/ui/useHeld';
 import { clock, jumpText, useBench, usePlayed } from '../workbench';
 import { AxisSegments } from './AxisSegments';
-import type { Mark } from './findings';
+import { inkOf, type Mark } from './findings';
 import { rulerStep } from './model';
 import type { Scale } from './Sheet';
 
@@ -26,6 +27,7 @@ export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: rea
       {range && (
         <rect
           className="part"
+          {...area('brass-wash')}
           x={scale.x(Math.min(...range))}
           width={scale.x(Math.max(...range)) - scale.x(Math.min(...range))}
           y={24}
@@ -33,14 +35,14 @@ export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: rea
         />
       )}
       <Ticks run={run} scale={scale} />
-      {marks.map(({ key, kind, from_ms, says }) => (
+      {marks.map((mark) => (
         <path
-          key={key}
-          className={`mark ${kind}`}
-          transform={`translate(${scale.x(from_ms)} 46)`}
+          key={mark.key}
+          {...area(inkOf(mark))}
+          transform={`translate(${scale.x(mark.from_ms)} 46)`}
           d="M0 0L-4.5 -8H4.5Z"
         >
-          <title>{`${says} at ${from_ms} ms`}</title>
+          <title>{`${mark.says} at ${mark.from_ms} ms`}</title>
         </path>
       ))}
       <AxisSegments run={run} scale={scale} states={states} />
@@ -72,7 +74,7 @@ function Ticks({ run, scale }: { run: Run; scale: Scale }) {
   const ticks = Array.from({ length: Math.floor(run.total_ms / step) + 1 }, (_, i) => i * step);
   return ticks.map((ms) => (
     <Fragment key={ms}>
-      <line className="tick" x1={scale.x(ms)} x2={scale.x(ms)} y1={38} y2={H} />
+      <line {...line('grid')} x1={scale.x(ms)} x2={scale.x(ms)} y1={38} y2={H} />
       <text className="figure" x={scale.x(ms) + 3} y={36}>
         {ms}
       </text>
@@ -97,10 +99,10 @@ function Brackets({ run, scale }: { run: Run; scale: Scale }) {
 function Bracket({ from, to, text, open = false }: { from: number; to: number; text: string; open?: boolean }) {
   const wide = to - from > text.length * 6.4 + 20;
   return (
-    <g className={open ? 'bracket open' : 'bracket'}>
-      <path d={`M${from} 18V11H${to}V18`} />
+    <g className={open ? 'open' : ''}>
+      <path {...line('ink')} d={`M${from} 18V11H${to}V18`} />
       {wide && (
-        <text x={(from + to) / 2} y={15}>
+        <text className="named halo" textAnchor="middle" style={{ strokeWidth: 9 }} x={(from + to) / 2} y={15}>
           {text}
         </text>
       )}

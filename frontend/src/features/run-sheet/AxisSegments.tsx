@@ -1,3 +1,4 @@
+import { area } from '../../shared/drawing/paint';
 import type { Run, Segment, State } from '../../api/contract';
 import { beginsState } from './model';
 import type { Scale } from './Sheet';
@@ -18,8 +19,8 @@ export function AxisSegments({ run, scale, states }: { run: Run; scale: Scale; s
         (segment, i) =>
           beginsState(run.segments, i) && (
             <g key={i}>
-              <circle className="state" cx={scale.x(segment.start_ms)} cy={55.5} r={4.5} />
-              <text className="state-text" x={scale.x(segment.start_ms) - 4} y={79}>
+              <circle {...area('panel', 'ink', 1.6)} cx={scale.x(segment.start_ms)} cy={55.5} r={4.5} />
+              <text className="named" x={scale.x(segment.start_ms) - 4} y={79}>
                 {name(segment.from)}
               </text>
             </g>
@@ -37,7 +38,7 @@ interface Stretch {
 function Rest({ segment, scale }: Stretch) {
   const [from, to] = [scale.x(segment.start_ms), scale.x(segment.end_ms)];
   return (
-    <rect className="hold" x={from} y={54} width={Math.max(to - from, 0)} height={3}>
+    <rect {...area('brass')} x={from} y={54} width={Math.max(to - from, 0)} height={3}>
       <title>{`at rest ${segment.end_ms - segment.start_ms} ms`}</title>
     </rect>
   );
@@ -47,9 +48,9 @@ function Travel({ segment, scale }: Stretch) {
   const [from, to] = [scale.x(segment.start_ms), scale.x(segment.end_ms)];
   return (
     <g>
-      <rect className="travel" x={from} y={48} width={Math.max(to - from, 1)} height={15} />
+      <rect {...area('glass')} x={from} y={48} width={Math.max(to - from, 1)} height={15} />
       {to - from > 30 && (
-        <text className="travel-text" x={(from + to) / 2} y={59}>
+        <text className="figure" textAnchor="middle" style={{ fill: '#fff' }} x={(from + to) / 2} y={59}>
           {segment.end_ms - segment.start_ms}
         </text>
       )}

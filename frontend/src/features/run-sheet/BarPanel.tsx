@@ -1,4 +1,4 @@
-import { Select } from 'antd';
+import { Flex, Select } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
 import type { Lane } from '../../api/contract';
 import { NumberField } from '../../shared/ui/Field';
@@ -38,11 +38,11 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
   const reading = lane?.timing ? readings[bar.transition]?.lanes[own] : readings[bar.transition];
   const late = lane?.anchor ? 0 : bar.start_ms - bar.base_ms - (lane?.delay_ms ?? 0);
   return (
-    <section className="bar-panel">
-      <p className="kicker">
+    <Flex vertical gap={9} component="section" className="bar-panel">
+      <small className="quiet">
         {stateName(transition.from)} → {stateName(transition.to)}
         {count > 1 && ` · ${count} bars`}
-      </p>
+      </small>
       <h2>
         {labelOf(piece, bar.layer)} · {propertyNamed(bar.property).label}
       </h2>
@@ -65,7 +65,7 @@ export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: 
         reading={reading}
         commit={(timing) => make(set({ timing }))}
       />
-    </section>
+    </Flex>
   );
 }
 

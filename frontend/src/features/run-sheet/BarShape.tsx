@@ -16,7 +16,7 @@ interface Props {
 /** One bar. Its events are heard by the drawing around it: a large piece has hundreds. */
 export const BarShape = memo(function BarShape({ id, row, name, x, y, width, chosen, pulled }: Props) {
   return (
-    <g className={chosen ? 'run-bar-of chosen' : 'run-bar-of'} data-bar={id} data-row-of={row}>
+    <g className={chosen ? 'bar-of chosen' : 'bar-of'} data-bar={id} data-row-of={row}>
       <rect
         className="body"
         x={x}
@@ -37,7 +37,7 @@ export const BarShape = memo(function BarShape({ id, row, name, x, y, width, cho
         </>
       )}
       {pulled && (
-        <text className="pulled" x={x + width + 5} y={y + 9}>
+        <text className="figure" style={{ fill: 'var(--ink)' }} x={x + width + 5} y={y + 9}>
           {pulled}
         </text>
       )}

@@ -1,4 +1,4 @@
-import { Button, Popover } from 'antd';
+import { Button, Flex, Popover } from 'antd';
 import { useState } from 'react';
 import { api } from '../../api/client';
 import { NumberField } from '../../shared/ui/Field';
@@ -22,13 +22,13 @@ export function Filmstrip() {
       placement="topRight"
       destroyOnHidden
       content={
-        <div className="filmstrip">
+        <Flex vertical gap={8} className="filmstrip" style={{ width: 560 }}>
           <NumberField label="frames" name="Frames of the filmstrip" value={frames} commit={set} />
-          <img src={address} alt={`Filmstrip of ${frames} frames`} />
+          <img style={{ maxHeight: 420, objectFit: 'contain' }} src={address} alt={`Filmstrip of ${frames} frames`} />
           <Button type="primary" href={address} download={`${id}-filmstrip.png`}>
             Download the sheet
           </Button>
-        </div>
+        </Flex>
       }
     >
       <Button>Filmstrip…</Button>

@@ -1,3 +1,4 @@
+import { line } from '../../shared/drawing/paint';
 import { edits, useBench, type RowKey } from '../workbench';
 import { linkedTo } from './findings';
 import type { Bar } from './model';
@@ -21,7 +22,7 @@ export function Links({
   const y = (row: RowKey) => known(place.get(row)) * ROW_H + 13;
   const linking = new Set(transitions.filter((t) => (t.lanes ?? []).some((lane) => lane.anchor)).map((t) => t.id));
   return (
-    <g className="links">
+    <g {...line('brass', 1, '3 3')}>
       {bars.map((bar) => {
         const anchor = linking.has(bar.transition)
           ? edits.laneOf(transitions, bar.transition, bar.layer, bar.property)?.anchor

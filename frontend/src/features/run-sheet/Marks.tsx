@@ -1,5 +1,5 @@
 import { clock, labelOf, propertyNamed, useBench } from '../workbench';
-import type { Mark } from './findings';
+import { inkOf, type Mark } from './findings';
 import { PlainButton } from '../../shared/ui/PlainButton';
 
 interface Props {
@@ -19,11 +19,11 @@ export function Marks({ marks, choose }: Props) {
   return (
     <section className="marks" aria-label="Worth a look">
       <h3>Worth a look</h3>
-      <ul>
+      <ul className="bare-list">
         {marks.map((mark) => (
           <li key={mark.key}>
-            <PlainButton onClick={() => goTo(mark)}>
-              <i className={mark.kind} />
+            <PlainButton block onClick={() => goTo(mark)}>
+              <i style={{ flex: 'none', width: 8, height: 8, background: `var(--${inkOf(mark)})` }} />
               <span className="mono">{mark.to_ms > mark.from_ms ? `${mark.from_ms}–${mark.to_ms}` : mark.from_ms}</span>
               <span>
                 {mark.bar && `${labelOf(piece, mark.bar.layer)} ${propertyNamed(mark.bar.property).label} `}

@@ -6,6 +6,15 @@ import { known } from '../../shared/known';
 
 const SAID_EVERY_MS = 100;
 
+const MOMENT = {
+  position: 'absolute',
+  inset: '-2px auto auto 5px',
+  padding: '0 2px',
+  background: 'var(--panel)',
+  color: 'var(--coral-text)',
+  fontSize: 10.5,
+} as const;
+
 /** Where playing stands, across all rows. Moved by its transform alone, so that no frame costs a layout. */
 export function Playhead({ run, scale }: { run: Run; scale: Scale }) {
   const line = useRef<HTMLDivElement>(null);
@@ -22,7 +31,7 @@ export function Playhead({ run, scale }: { run: Run; scale: Scale }) {
   }, [scale, run]);
   return (
     <div className="sheet-playhead" ref={line} aria-hidden="true">
-      <span className="mono" ref={label} />
+      <span className="mono" ref={label} style={MOMENT} />
     </div>
   );
 }

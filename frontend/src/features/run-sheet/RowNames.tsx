@@ -19,15 +19,17 @@ export const RowNames = memo(function RowNames({
   names: ReadonlyMap<string, string>;
 }) {
   return (
-    <ul className="row-names" aria-label="Rows" style={{ paddingTop: view.from * ROW_H }}>
+    <ul className="row-names bare-list" aria-label="Rows" style={{ paddingTop: view.from * ROW_H }}>
       {rows.slice(view.from, view.to).map((row, at) => {
         const [layer, property] = rowOf(row);
         const i = view.from + at;
         const first = i === 0 || rowOf(known(rows[i - 1]))[0] !== layer;
         return (
           <li key={row}>
-            <strong>{first ? names.get(layer) : ''}</strong>
-            <span className="quiet">{propertyNamed(property).label}</span>
+            <strong className="ellipsis">{first ? names.get(layer) : ''}</strong>
+            <span className="quiet" style={{ flex: 'none' }}>
+              {propertyNamed(property).label}
+            </span>
           </li>
         );
       })}

@@ -1,3 +1,5 @@
+import { line } from '../../shared/drawing/paint';
+import { Flex } from 'antd';
 import { useMemo } from 'react';
 import { propertyNamed, useBench, type RowKey } from '../workbench';
 import { BarShape } from './BarShape';
@@ -34,12 +36,12 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
   const [width, height] = [scale.width + 26, rows.length * ROW_H];
   const nameOf = (bar: Bar) => `${names.get(bar.layer)} ${propertyNamed(bar.property).label}`;
   return (
-    <div className="rows">
+    <Flex className="rows">
       <RowNames rows={rows} view={view} names={names} />
       <svg width={width} height={height} aria-label="Bars" {...hands}>
         {rows.slice(view.from, view.to).map((row, i) => {
           const y = (view.from + i + 1) * ROW_H - 0.5;
-          return <line key={row} className="row-line" x1={0} x2={width} y1={y} y2={y} />;
+          return <line key={row} {...line('grid')} x1={0} x2={width} y1={y} y2={y} />;
         })}
         <DeadTimes marks={marks} scale={scale} height={height} />
         <Links bars={drawn} all={bars} place={place} scale={scale} />
@@ -63,7 +65,7 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
         })}
         <Clashes marks={marks} scale={scale} place={place} nameOf={nameOf} />
       </svg>
-    </div>
+    </Flex>
   );
 }
 
@@ -96,6 +98,8 @@ function Clashes({
         <rect
           key={key}
           className="clash"
+          stroke="var(--coral)"
+          strokeDasharray="3 2"
           x={scale.x(from_ms)}
           width={Math.max(scale.x(to_ms) - scale.x(from_ms), 3)}
           y={known(place.get(bar.row)) * ROW_H + 4}

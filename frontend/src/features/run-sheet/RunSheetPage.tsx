@@ -1,4 +1,5 @@
-import { Button } from 'antd';
+import { Chip } from '../../shared/ui/Chip';
+import { Button, Flex } from 'antd';
 import { useMemo, useState } from 'react';
 import {
   BenchFrame,
@@ -59,10 +60,10 @@ function OpenSheet() {
             {howToPlay(piece, run)}
           </p>
         )}
-        <footer className="sheet-foot">
+        <Flex component="footer" align="center" gap={12} className="foot" style={{ height: 44 }}>
           <SnapTo snap={snap} setSnap={setSnap} />
           {rows.length > 0 && (
-            <span className="quiet hint-text">
+            <span className="quiet ellipsis">
               Drag bars or their ends. Shift chooses several, and on the ruler a part to play
             </span>
           )}
@@ -75,9 +76,9 @@ function OpenSheet() {
           >
             Stagger…
           </Button>
-        </footer>
+        </Flex>
       </main>
-      <aside className="sheet-side inspector" aria-label="Inspector">
+      <Flex vertical gap={9} component="aside" className="sheet-side inspector" aria-label="Inspector">
         <LoopStage />
         {staggers && picked.length > 1 && <StaggerPanel bars={picked} />}
         {picked.length ? (
@@ -88,20 +89,20 @@ function OpenSheet() {
         <Marks marks={marks} choose={choose} />
         <CloseLoop />
         <Retime />
-      </aside>
+      </Flex>
     </div>
   );
 }
 
 function SnapTo({ snap, setSnap }: { snap: Snap; setSnap: (snap: Snap) => void }) {
   return (
-    <span className="rates" role="group" aria-label="Snap">
+    <Flex gap={4} role="group" aria-label="Snap">
       {SNAPS.map(([value, label]) => (
-        <button key={value} aria-pressed={snap === value} onClick={() => setSnap(value)}>
+        <Chip key={value} pressed={snap === value} onClick={() => setSnap(value)}>
           {label}
-        </button>
+        </Chip>
       ))}
-    </span>
+    </Flex>
   );
 }
 

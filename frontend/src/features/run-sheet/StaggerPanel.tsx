@@ -1,3 +1,4 @@
+import { Flex } from 'antd';
 import { attempt, edits, labelOf, make, transitionNamed, useBench } from '../workbench';
 import { Choice } from '../../shared/ui/Choice';
 import { NumberField, TextField } from '../../shared/ui/Field';
@@ -33,7 +34,7 @@ export function StaggerPanel({ bars }: { bars: readonly Bar[] }) {
     });
   };
   return (
-    <section className="stagger">
+    <Flex vertical gap={9} component="section">
       <h3>One after another: {layers.map((id) => labelOf(piece, id)).join(', ')}</h3>
       <div className="pairs">
         <NumberField
@@ -59,7 +60,7 @@ export function StaggerPanel({ bars }: { bars: readonly Bar[] }) {
           together again
         </PlainButton>
       )}
-    </section>
+    </Flex>
   );
 }
 

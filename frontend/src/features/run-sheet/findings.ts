@@ -14,6 +14,9 @@ export interface Mark {
   says: string;
 }
 
+/** What stands still is brass, as holds are; what is wrong is coral. */
+export const inkOf = ({ kind }: Mark) => (kind === 'dead' ? 'brass' : 'coral');
+
 /** Times inside of transitions in which nothing moves. */
 export function deadTimes(bars: readonly Bar[], run: Run, transitions: readonly Transition[]): [number, number][] {
   // All of a cross-fade is seen to change, though no value moves.

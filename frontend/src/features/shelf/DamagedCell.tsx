@@ -1,5 +1,5 @@
 import { useMutation, useQuery } from '@tanstack/react-query';
-import { Button, Popover } from 'antd';
+import { Button, Flex, Popover } from 'antd';
 import { useState } from 'react';
 import type { ShelfEntry } from '../../api/contract';
 import { api } from '../../api/client';
@@ -16,14 +16,14 @@ export function DamagedCell({ entry, fault, onChanged }: Props) {
   const remove = useMutation({ mutationFn: () => api.removeDamaged(entry.row), onSuccess: onChanged });
   const refused = undo.error ?? remove.error;
   return (
-    <article className="shelf-cell damaged" data-shelf={entry.id}>
+    <Flex vertical component="article" className="shelf-cell" data-shelf={entry.id}>
       <div className="shelf-stage">
         <p role="alert">
           This piece cannot be opened. {fault}
           {refused && <> {refused.message}</>}
         </p>
       </div>
-      <footer>
+      <Flex component="footer" align="center" gap={6}>
         <div className="shelf-name">
           <strong>{entry.name}</strong>
         </div>
@@ -39,8 +39,8 @@ export function DamagedCell({ entry, fault, onChanged }: Props) {
         <Button size="small" onClick={() => remove.mutate()}>
           Delete
         </Button>
-      </footer>
-    </article>
+      </Flex>
+    </Flex>
   );
 }
 
@@ -48,7 +48,7 @@ function History({ row }: { row: number }) {
   const [open, setOpen] = useState(false);
   const { data } = useQuery({ queryKey: ['damaged', row], queryFn: () => api.historyOfDamaged(row), enabled: open });
   const lines = (
-    <ol className="damaged-history">
+    <ol style={{ maxHeight: 260, margin: 0, overflow: 'auto' }}>
       {data?.history.map(({ revision, label }) => (
         <li key={revision} value={revision}>
           {label}

@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Popover } from 'antd';
+import { Flex, Popover } from 'antd';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'wouter';
 import type { ShelfEntry, WholeAnswer } from '../../api/contract';
@@ -27,7 +27,13 @@ export function ShelfCell(props: Props) {
   const { entry } = props;
   return (
     <div ref={place} className="shelf-place">
-      {isSeen ? <SeenCell {...props} /> : <Link href={`/pieces/${entry.id}`}>{entry.name}</Link>}
+      {isSeen ? (
+        <SeenCell {...props} />
+      ) : (
+        <Link className="ellipsis" href={`/pieces/${entry.id}`}>
+          {entry.name}
+        </Link>
+      )}
     </div>
   );
 }
@@ -43,31 +49,33 @@ function SeenCell({ entry, clock, onDuplicate, onRemove, onChanged }: Props) {
   const fault = entry.fault ?? (asked.error && !asked.data ? asked.error.message : null);
   if (fault) return <DamagedCell entry={entry} fault={fault} onChanged={onChanged} />;
   const actions = (
-    <div className="shelf-actions">
+    <Flex vertical gap={2} className="shelf-actions" style={{ minWidth: 110 }}>
       <PlainButton onClick={() => onDuplicate(entry.id)}>Duplicate</PlainButton>
       <PlainButton onClick={() => onRemove(entry.id)}>Delete</PlainButton>
-    </div>
+    </Flex>
   );
   return (
-    <article className="shelf-cell" data-shelf={entry.id}>
+    <Flex vertical component="article" className="shelf-cell" data-shelf={entry.id}>
       <div className="shelf-stage">
         {asked.data && <Playing piece={asked.data} clock={clock} />}
         {/* Over the loop and not round it: browsers find styles inside of links twice, visited and not. */}
-        <Link href={`/pieces/${entry.id}`} aria-label={`Open ${entry.name}`} />
+        <Link className="overlay" href={`/pieces/${entry.id}`} aria-label={`Open ${entry.name}`} />
       </div>
-      <footer>
+      <Flex component="footer" align="center" gap={12}>
         {asked.data && <RunOf piece={asked.data} clock={clock} />}
-        <div className="shelf-name">
-          <Link href={`/pieces/${entry.id}`}>{entry.name}</Link>
+        <Flex vertical className="shelf-name">
+          <Link className="ellipsis" href={`/pieces/${entry.id}`}>
+            {entry.name}
+          </Link>
           <RunText entry={entry} />
-        </div>
+        </Flex>
         <Popover trigger="click" placement="bottomRight" content={actions} destroyOnHidden>
-          <PlainButton className="more" aria-label={`More for ${entry.name}`}>
+          <PlainButton style={{ letterSpacing: 1 }} aria-label={`More for ${entry.name}`}>
             ···
           </PlainButton>
         </Popover>
-      </footer>
-    </article>
+      </Flex>
+    </Flex>
   );
 }
 

@@ -1,12 +1,13 @@
+import { Brand } from '../../shared/ui/Brand';
+import { Chip } from '../../shared/ui/Chip';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Button, notification, Popover, type InputRef } from 'antd';
+import { Button, Flex, Popover, notification, type InputRef } from 'antd';
 // The plain one: the others of its folder are not loaded with it.
 import Input from 'antd/es/input/Input';
-import { useEffect, useRef, useState } from 'react';
+import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useLocation } from 'wouter';
 import { api } from '../../api/client';
 import type { ShelfEntry } from '../../api/contract';
-import mark from '../../app/mark.svg';
 import { Clock } from '../player';
 import { filterPieces, FILTERS, kindOf, type Filter } from './filter';
 import './shelf.css';
@@ -14,6 +15,8 @@ import { ShelfCell } from './ShelfCell';
 
 const NONE = 'The shelf is empty. Start with “New piece”.';
 const NONE_FITS = 'No piece fits this search. Clear it to see them all.';
+
+const NOTE = { padding: '40px 0', textAlign: 'center' } as const;
 
 export function ShelfPage() {
   const { data, error, refetch } = useQuery({ queryKey: ['shelf'], queryFn: api.shelf });
@@ -27,38 +30,26 @@ export function ShelfPage() {
   return (
     <>
       {actions.notices}
-      <header className="top">
-        <a className="brand" href="/">
-          <img src={mark} alt="" /> Keen Ripple
-        </a>
+      <Flex component="header" className="top" align="center" gap={12}>
+        <Brand />
         <span className="crumb">Quay Nine</span>
         <span className="spring" />
         <Button onClick={() => setPlaying(!playing)}>{playing ? 'Pause all' : 'Play all'}</Button>
-      </header>
+      </Flex>
       <main className="shelf">
-        <div className="shelf-head">
-          <div>
-            <h1>Quay Nine</h1>
-            {data && <Counts all={data.pieces} />}
-          </div>
-          <span className="spring" />
-          <Filters filter={filter} setFilter={setFilter} />
-          <Input
-            className="find"
-            placeholder="Find a piece"
-            aria-label="Find a piece"
-            allowClear
-            value={wanted}
-            onChange={(e) => setWanted(e.target.value)}
-          />
+        <Head pieces={data?.pieces} filter={filter} setFilter={setFilter} wanted={wanted} setWanted={setWanted}>
           <NewPiece create={actions.create} />
-        </div>
+        </Head>
         {error && (
-          <p role="alert" className="shelf-note">
+          <p role="alert" className="quiet" style={NOTE}>
             {error.message} <Button onClick={() => void refetch()}>Try again</Button>
           </p>
         )}
-        {data && !pieces.length && <p className="shelf-note">{data.pieces.length ? NONE_FITS : NONE}</p>}
+        {data && !pieces.length && (
+          <p className="quiet" style={NOTE}>
+            {data.pieces.length ? NONE_FITS : NONE}
+          </p>
+        )}
         <div className="shelf-grid">
           {pieces.map((entry) => (
             <ShelfCell
@@ -76,24 +67,59 @@ export function ShelfPage() {
   );
 }
 
-function Counts({ all }: { all: readonly ShelfEntry[] }) {
-  const loops = all.filter((entry) => kindOf(entry) === 'loops').length;
+interface HeadProps extends FilterProps {
+  pieces: readonly ShelfEntry[] | undefined;
+  wanted: string;
+  setWanted: (wanted: string) => void;
+  children: ReactNode;
+}
+
+/** What there is, and what is looked for. */
+function Head({ pieces, filter, setFilter, wanted, setWanted, children }: HeadProps) {
   return (
-    <p className="quiet">
-      {all.length} pieces, {loops} in loops · harbour-ferry app
-    </p>
+    <Flex align="center" gap={10} style={{ marginBottom: 14 }}>
+      <div>
+        <h1 style={{ margin: 0, fontSize: 22, lineHeight: 1.2 }}>Quay Nine</h1>
+        {pieces && <Counts all={pieces} />}
+      </div>
+      <span className="spring" />
+      <Filters filter={filter} setFilter={setFilter} />
+      <Input
+        style={{ width: 170 }}
+        placeholder="Find a piece"
+        aria-label="Find a piece"
+        allowClear
+        value={wanted}
+        onChange={(e) => setWanted(e.target.value)}
+      />
+      {children}
+    </Flex>
   );
 }
 
-function Filters({ filter, setFilter }: { filter: Filter; setFilter: (filter: Filter) => void }) {
+function Counts({ all }: { all: readonly ShelfEntry[] }) {
+  const loops = all.filter((entry) => kindOf(entry) === 'loops').length;
   return (
-    <div role="group" aria-label="Which pieces" className="filters">
+    <span className="quiet">
+      {all.length} pieces, {loops} in loops · harbour-ferry app
+    </span>
+  );
+}
+
+interface FilterProps {
+  filter: Filter;
+  setFilter: (filter: Filter) => void;
+}
+
+function Filters({ filter, setFilter }: FilterProps) {
+  return (
+    <Flex gap={8} role="group" aria-label="Which pieces">
       {FILTERS.map((name) => (
-        <button key={name} aria-pressed={filter === name} onClick={() => setFilter(name)}>
+        <Chip key={name} pressed={filter === name} onClick={() => setFilter(name)}>
           {name}
-        </button>
+        </Chip>
       ))}
-    </div>
+    </Flex>
   );
 }
 
@@ -156,23 +182,24 @@ function NewPiece({ create }: { create: (name: string) => void }) {
   const [name, setName] = useState('');
   const form = (
     <form
-      className="new-piece"
       onSubmit={(event) => {
         event.preventDefault();
         if (name.trim()) create(name.trim());
       }}
     >
-      <Input
-        ref={field}
-        placeholder="What is it called?"
-        aria-label="Name"
-        maxLength={120}
-        value={name}
-        onChange={(e) => setName(e.target.value)}
-      />
-      <Button type="primary" htmlType="submit" disabled={!name.trim()}>
-        Make it
-      </Button>
+      <Flex gap={8} style={{ width: 290 }}>
+        <Input
+          ref={field}
+          placeholder="What is it called?"
+          aria-label="Name"
+          maxLength={120}
+          value={name}
+          onChange={(e) => setName(e.target.value)}
+        />
+        <Button type="primary" htmlType="submit" disabled={!name.trim()}>
+          Make it
+        </Button>
+      </Flex>
     </form>
   );
   return (

@@ -1,3 +1,4 @@
+import { Flex } from 'antd';
 import { useEffect, useMemo, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Pose, Run } from '../../api/contract';
@@ -30,21 +31,21 @@ export function Playing({ name, computed, step, leads = false, children }: Props
     clock.seek(leads ? moment : inStep(moment, moment, run, useBench.getState().run, step));
   const scrubbed = { run, clock: own, name, seek: lead };
   return (
-    <section className="take" aria-label={name} data-take={name}>
+    <Flex vertical component="section" className="take" aria-label={name} data-take={name}>
       <div className="take-stage" ref={ref}>
         <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={own} zoom={zoom} />
       </div>
-      <footer>
+      <Flex component="footer" align="center" gap={8}>
         {run.loop_ms === null ? <RunBar {...scrubbed} width={90} /> : <Ring {...scrubbed} size={40} />}
-        <span>
-          <strong>{name}</strong>
+        <span className="named">
+          <strong className="ellipsis">{name}</strong>
           <span className="mono quiet">
             {seconds(run.loop_ms ?? run.total_ms)} s {run.loop_ms === null ? 'once' : 'loop'}
           </span>
         </span>
         <span className="spring" />
         {children}
-      </footer>
-    </section>
+      </Flex>
+    </Flex>
   );
 }

@@ -1,5 +1,7 @@
+// The plain one: the others of its folder are not loaded with it.
+import Input from 'antd/es/input/Input';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
-import { Button } from 'antd';
+import { Button, Flex } from 'antd';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Computed, Take } from '../../api/contract';
@@ -31,13 +33,13 @@ function Takes() {
   const takes = data?.takes ?? [];
   const { beside, show, putAway } = useBeside(takes);
   return (
-    <main className="takes">
-      <header className="takes-head">
+    <Flex vertical gap={12} component="main" className="takes">
+      <Flex component="header" align="center" gap={8}>
         <Choice<Step> aria-label="In step by" value={step} onChange={setStep} options={STEPS} />
         <PlayButton />
         <span className="spring" />
         <Keep count={takes.length} keep={(name) => changed(api.keepTake(id, { name }))} />
-      </header>
+      </Flex>
       {error && <p role="alert">{error.message}</p>}
       <div className="takes-grid" style={{ gridTemplateColumns: `repeat(${beside.length + 1}, minmax(0, 1fr))` }}>
         <Now step={step}>
@@ -52,7 +54,7 @@ function Takes() {
           </Playing>
         ))}
       </div>
-      {!takes.length && <p className="takes-hint">{NO_TAKES}</p>}
+      {!takes.length && <p className="quiet">{NO_TAKES}</p>}
       <TakeList
         takes={takes}
         shown={beside}
@@ -61,7 +63,7 @@ function Takes() {
         drop={(number) => changed(api.dropTake(id, number))}
       />
       {data && <Table takes={takes.filter((take) => take.computed)} table={data.table} />}
-    </main>
+    </Flex>
   );
 }
 
@@ -142,22 +144,24 @@ function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<
   const wanted = name.trim() || `Take ${count + 1}`;
   return (
     <form
-      className="takes-keep"
       onSubmit={(event) => {
         event.preventDefault();
         void keep(wanted).then((kept) => kept && setName(''));
       }}
     >
-      <input
-        aria-label="Name of the take"
-        value={name}
-        placeholder={`Take ${count + 1}`}
-        maxLength={120}
-        onChange={(event) => setName(event.target.value)}
-      />
-      <Button type="primary" htmlType="submit">
-        Keep the current timing
-      </Button>
+      <Flex gap={8}>
+        <Input
+          style={{ width: 170 }}
+          aria-label="Name of the take"
+          value={name}
+          placeholder={`Take ${count + 1}`}
+          maxLength={120}
+          onChange={(event) => setName(event.target.value)}
+        />
+        <Button type="primary" htmlType="submit">
+          Keep the current timing
+        </Button>
+      </Flex>
     </form>
   );
 }
@@ -174,11 +178,13 @@ interface ListProps {
 function TakeList({ takes, shown, show, putAway, drop }: ListProps) {
   if (!takes.length) return null;
   return (
-    <ul className="takes-list" aria-label="All takes">
+    <Flex wrap gap="4px 18px" component="ul" className="bare-list" aria-label="All takes">
       {takes.map((take) => (
         <li key={take.number}>
           <strong>{take.name}</strong>
-          {take.fault && <span className="takes-fault">does not fit any more: {take.fault}</span>}
+          {take.fault && (
+            <span style={{ margin: '0 6px', color: 'var(--coral-text)' }}>does not fit any more: {take.fault}</span>
+          )}
           {!take.fault && (
             <PlainButton onClick={() => (shown.includes(take) ? putAway(take.number) : show(take.number))}>
               {shown.includes(take) ? 'put away' : 'show'}
@@ -189,20 +195,19 @@ function TakeList({ takes, shown, show, putAway, drop }: ListProps) {
           </PlainButton>
         </li>
       ))}
-    </ul>
+    </Flex>
   );
 }
 
+interface Row {
+  transition: string;
+  cells: string[];
+}
+
 /** What differs, a line for each transition. */
-function Table({
-  takes,
-  table,
-}: {
-  takes: readonly Take[];
-  table: readonly { transition: string; cells: string[] }[];
-}) {
+function Table({ takes, table }: { takes: readonly Take[]; table: readonly Row[] }) {
   if (!takes.length) return null;
-  if (!table.length) return <p className="takes-hint">No difference: all takes have the current timing.</p>;
+  if (!table.length) return <p className="quiet">No difference: all takes have the current timing.</p>;
   return (
     <div className="takes-table">
       <table>

@@ -1,5 +1,7 @@
+// The plain one: the others of its folder are not loaded with it.
+import Input from 'antd/es/input/Input';
 import { useQuery } from '@tanstack/react-query';
-import { Button, Popover } from 'antd';
+import { Button, Flex, Popover } from 'antd';
 import { useState } from 'react';
 import type { NewTake, Preset } from '../../api/contract';
 import { api } from '../../api/client';
@@ -57,6 +59,7 @@ function Ways({ name, make }: { name: string; make: (take: NewTake) => Promise<v
   return (
     <form
       className="vary"
+      style={{ width: 330 }}
       aria-label={`Another take of ${name}`}
       onSubmit={(event) => {
         event.preventDefault();
@@ -67,38 +70,40 @@ function Ways({ name, make }: { name: string; make: (take: NewTake) => Promise<v
         });
       }}
     >
-      <NumberField
-        label="times as long"
-        name="Take times as long"
-        unit="×"
-        step={0.1}
-        value={factor}
-        commit={setWithin(setFactor)}
-      />
-      <p className="quiet">All tweens go like</p>
-      <div className="chips" role="group" aria-label="All tweens go like">
-        {[...PRESETS, ...(data?.presets ?? [])].map((each) => (
-          <PresetChip
-            key={each.name}
-            name={each.name}
-            shape={data?.presets.includes(each) ? undefined : PRESET_SHAPES[each.name]}
-            pressed={preset?.name === each.name}
-            choose={() => setPreset(preset?.name === each.name ? null : each)}
-          />
-        ))}
-      </div>
-      <div className="vary-make">
-        <input
-          aria-label="Name of the other take"
-          value={typed}
-          placeholder={called || 'Name'}
-          maxLength={120}
-          onChange={(event) => setTyped(event.target.value)}
+      <Flex vertical gap={9}>
+        <NumberField
+          label="times as long"
+          name="Take times as long"
+          unit="×"
+          step={0.1}
+          value={factor}
+          commit={setWithin(setFactor)}
         />
-        <Button type="primary" htmlType="submit" disabled={idle}>
-          Make the take
-        </Button>
-      </div>
+        <span className="quiet">All tweens go like</span>
+        <Flex wrap gap={5} role="group" aria-label="All tweens go like">
+          {[...PRESETS, ...(data?.presets ?? [])].map((each) => (
+            <PresetChip
+              key={each.name}
+              name={each.name}
+              shape={data?.presets.includes(each) ? undefined : PRESET_SHAPES[each.name]}
+              pressed={preset?.name === each.name}
+              choose={() => setPreset(preset?.name === each.name ? null : each)}
+            />
+          ))}
+        </Flex>
+        <Flex gap={8}>
+          <Input
+            aria-label="Name of the other take"
+            value={typed}
+            placeholder={called || 'Name'}
+            maxLength={120}
+            onChange={(event) => setTyped(event.target.value)}
+          />
+          <Button type="primary" htmlType="submit" disabled={idle}>
+            Make the take
+          </Button>
+        </Flex>
+      </Flex>
     </form>
   );
 }

@@ -1,13 +1,16 @@
+import { Flex } from 'antd';
 import { useEffect, type CSSProperties, type ReactNode } from 'react';
 import { Link, useParams } from 'wouter';
-import { isOpen, load, useBench } from './bench';
-import { Help } from './Help';
+import { load, useBench } from './bench';
+import { isOpen } from './served';
 import { Notices } from './Notices';
 import { SHORTCUTS } from './shortcuts';
 import { Spoken } from './Spoken';
 import { TopBar } from './TopBar';
 import { useFollowing } from './useFollowing';
 import { useKeys } from './useKeys';
+import { later } from '../../shared/ui/later';
+import { useView } from './view';
 import { useWatch } from './watch/watch';
 
 interface Props {
@@ -15,6 +18,8 @@ interface Props {
   /** Layers and states are chosen in it: elsewhere no key may change what is out of sight. */
   poses?: boolean;
 }
+
+const Help = later(async () => (await import('./Help')).Help);
 
 const ALL = Object.keys(SHORTCUTS);
 const ANYWHERE = ['Everywhere', 'Watch'];
@@ -26,11 +31,12 @@ export function BenchFrame({ view, poses = false }: Props) {
   useFollowing(id);
   useKeys(poses ? ALL : ANYWHERE);
   const ground = useWatch((w) => w.ground);
+  const help = useView((v) => v.help);
   const ready = useBench((b) => isOpen(b) && b.id === id);
   const fault = useBench((b) => b.fault);
   if (!ready) {
     return (
-      <main className="bench-empty">
+      <Flex component="main" className="bench" align="center" justify="center">
         {fault ? (
           <p role="alert">
             {fault.message} {fault.remedy} <Link href="/">To the shelf</Link>
@@ -38,7 +44,7 @@ export function BenchFrame({ view, poses = false }: Props) {
         ) : (
           'Opening…'
         )}
-      </main>
+      </Flex>
     );
   }
   const View = view;
@@ -47,7 +53,7 @@ export function BenchFrame({ view, poses = false }: Props) {
       <TopBar />
       <Notices />
       <Spoken />
-      <Help />
+      {help && <Help />}
       <View />
     </div>
   );

@@ -1,62 +1,11 @@
-import { useQuery } from '@tanstack/react-query';
 import { Button, Popover } from 'antd';
-import { api } from '../../api/client';
-import { useBench } from './bench';
+import { WebPage } from './WebPage';
 
-/** What leaves for others: what it holds and what not is said before it is made. */
+/** What leaves for others. */
 export function Handoff() {
   return (
     <Popover trigger="click" placement="bottomRight" destroyOnHidden content={<WebPage />}>
       <Button type="primary">Hand off</Button>
     </Popover>
-  );
-}
-
-function WebPage() {
-  const id = useBench((b) => b.id);
-  const revision = useBench((b) => b.revision);
-  const { data, error } = useQuery({ queryKey: ['handoffs', id, revision], queryFn: () => api.handoffs(id) });
-  const report = data?.formats.find((format) => format.name === 'html');
-  const refused = report?.refused ?? [];
-  return (
-    <div className="handoff">
-      <strong>Web page</strong>
-      <p>
-        One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people
-        who ask for less motion.
-      </p>
-      {error && <p role="alert">{error.message}</p>}
-      {report && !refused.length && <p>{report.holds}</p>}
-      {refused.length > 0 && (
-        <div role="alert">
-          <p>There is no such page of this piece yet:</p>
-          <ul>
-            {refused.map(({ message, place, remedy }) => (
-              <li key={`${place}${message}`}>
-                {message} {remedy}
-              </li>
-            ))}
-          </ul>
-        </div>
-      )}
-      {report && report.leaves_out.length > 0 && (
-        <>
-          <p>Left out:</p>
-          <ul className="quiet">
-            {report.leaves_out.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </ul>
-        </>
-      )}
-      <Button
-        type="primary"
-        disabled={!report || refused.length > 0}
-        href={api.handoffAddress(id, 'html')}
-        download={`${id}.html`}
-      >
-        Download {id}.html
-      </Button>
-    </div>
   );
 }

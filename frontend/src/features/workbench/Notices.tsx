@@ -1,4 +1,4 @@
-import { Button } from 'antd';
+import { Button, Flex } from 'antd';
 import { settleConflict, useBench } from './bench';
 import { choose } from './choosing';
 
@@ -9,8 +9,8 @@ export function Notices() {
   const told = useBench((b) => b.told);
   if (conflict) {
     return (
-      <div className="notice" role="alert">
-        <span>
+      <Flex className="notice" align="center" gap={10} role="alert">
+        <span className="spring">
           This piece was changed in another window ({conflict.theirs.slice(-3).join(', ') || 'a newer revision'}). Your
           change “{conflict.mine.label}” is kept here and has not been made yet.
         </span>
@@ -22,29 +22,29 @@ export function Notices() {
         <Button size="small" onClick={() => void settleConflict(false)}>
           Take theirs only
         </Button>
-      </div>
+      </Flex>
     );
   }
   if (fault) {
     return (
-      <div className="notice" role="alert">
-        <span>
+      <Flex className="notice" align="center" gap={10} role="alert">
+        <span className="spring">
           {fault.message} {fault.remedy}
         </span>
         <Button size="small" onClick={() => choose({ fault: null })}>
           Understood
         </Button>
-      </div>
+      </Flex>
     );
   }
   if (told) {
     return (
-      <div className="notice" role="status">
-        <span>{told}</span>
+      <Flex className="notice" align="center" gap={10} role="status">
+        <span className="spring">{told}</span>
         <Button size="small" onClick={() => choose({ told: null })}>
           Understood
         </Button>
-      </div>
+      </Flex>
     );
   }
   return null;

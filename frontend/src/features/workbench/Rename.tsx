@@ -1,3 +1,5 @@
+// The plain one: the others of its folder are not loaded with it.
+import Input from 'antd/es/input/Input';
 import { useState } from 'react';
 import { FieldFault } from '../../shared/ui/FieldFault';
 import { useTyped } from '../../shared/ui/useTyped';
@@ -37,9 +39,10 @@ export function NameField({ value, label, commit, close }: Props & { close: () =
   });
   return (
     <span className="rename">
-      <input
+      <Input
+        size="small"
         {...typed.input}
-        ref={(element) => element?.focus()}
+        ref={(field) => field?.focus()}
         aria-label={label}
         onBlur={() => {
           typed.input.onBlur();

@@ -4,7 +4,7 @@ import { useSpoken } from './speech';
 export function Spoken() {
   const text = useSpoken((s) => s.text);
   return (
-    <p className="spoken" aria-live="polite" data-spoken>
+    <p className="unseen" aria-live="polite" data-spoken>
       {text}
     </p>
   );

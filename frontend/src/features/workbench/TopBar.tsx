@@ -1,7 +1,7 @@
-import { Button, Tooltip } from 'antd';
+import { Brand } from '../../shared/ui/Brand';
+import { Button, Flex, Tooltip } from 'antd';
 import { useDeferredValue } from 'react';
 import { Link, useLocation } from 'wouter';
-import mark from '../../app/mark.svg';
 import { goBack, make, useBench } from './bench';
 import { useWaiting } from './queue';
 import { Handoff } from './Handoff';
@@ -18,10 +18,8 @@ export function TopBar() {
   const id = useBench((b) => b.id);
   const name = useBench((b) => b.document.name);
   return (
-    <header className="top">
-      <Link className="brand" href="/">
-        <img src={mark} alt="" /> Keen Ripple
-      </Link>
+    <Flex component="header" className="top" align="center" gap={12}>
+      <Brand />
       <span className="crumb">
         <Link className="crumb" href="/">
           Quay Nine
@@ -35,11 +33,11 @@ export function TopBar() {
           }
         />
       </span>
-      <nav className="views" aria-label="Views">
+      <Flex component="nav" className="views" gap={4} aria-label="Views">
         {VIEWS.map(([path, label]) => (
           <View key={path} address={`/pieces/${id}${path}`} label={label} />
         ))}
-      </nav>
+      </Flex>
       <span className="spring" />
       <Saved />
       <Tooltip title="Keys and gestures">
@@ -50,7 +48,7 @@ export function TopBar() {
       <Back direction="undo" label="Undo" keys="Ctrl Z" />
       <Back direction="redo" label="Redo" keys="Ctrl Shift Z" />
       <Handoff />
-    </header>
+    </Flex>
   );
 }
 
@@ -69,7 +67,7 @@ function Saved() {
   if (why) {
     return (
       <span
-        className="saved waiting"
+        className="saved waiting ellipsis"
         role="status"
         title={`${why} What you do is kept here and stored as soon as it can be.`}
       >
@@ -79,7 +77,11 @@ function Saved() {
   }
   if (away) {
     return (
-      <span className="saved waiting" role="status" title="What you do is kept here and stored as soon as it answers.">
+      <span
+        className="saved waiting ellipsis"
+        role="status"
+        title="What you do is kept here and stored as soon as it answers."
+      >
         the server does not answer · revision {revision}
       </span>
     );

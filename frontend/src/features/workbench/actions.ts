@@ -2,7 +2,8 @@
 import type { Piece } from '../../api/contract';
 import { api } from '../../api/client';
 import { attempt, queue, sayFault, tell, useBench } from './bench';
-import { choose, chooseLayers, chosenLayers, reaches } from './choosing';
+import { choose, chooseLayers } from './choosing';
+import { chosenLayers, reaches } from './chosen';
 import * as edits from './edits';
 import { showAs, unlocked } from './looks';
 import { placed, stateNamed, transitionNamed } from './tree';

@@ -1,97 +1,19 @@
-/* The piece on the bench: the document, what the server computed of it, and what is chosen. */
+/* The piece on the bench: what the server said, what is chosen, what is told; and the way of every edit. */
 import { create } from 'zustand';
-import type {
-  ChangeAnswer,
-  Fault,
-  Head,
-  Piece,
-  Pose,
-  Run,
-  Seam,
-  TransitionReading,
-  WholeAnswer,
-} from '../../api/contract';
-import { api, ApiFault } from '../../api/client';
-import { chainTo } from '../../shared/geometry/matrix';
-import { Clock, updateTape, type Tape } from '../player';
-import { CannotBe, intentOf, patched, type Edit, type Intent, type Scope } from './edits';
+import type { ChangeAnswer, Fault, Piece, WholeAnswer } from '../../api/contract';
+import { api } from '../../api/client';
+import { Clock } from '../player';
+import { chosenIn, NOTHING_CHOSEN, type Chosen } from './chosen';
+import { intentOf, type Edit } from './edits';
 import { EditQueue } from './queue';
+import { isOpen, NOTHING_SERVED, servedAfter, servedWhole, type Served } from './served';
 import { speak } from './speech';
-import { known } from '../../shared/known';
+import { faultOf, NOTHING_TOLD, type Conflict, type Told } from './told';
 
-interface Conflict {
-  /** What was meant, to be made after theirs; nothing where it was an undo. */
-  mine: { label: string; intent: Intent };
-  theirs: string[];
-}
+/** All three in one, so that no part of the page ever sees one that does not fit the others. */
+export interface Bench extends Served, Chosen, Told {}
 
-export interface Bench extends Head {
-  document: Piece;
-  poses: Record<string, Pose>;
-  run: Run;
-  seam: Seam | null;
-  readings: Record<string, TransitionReading>;
-  tape: Tape;
-  conflict: Conflict | null;
-  fault: Fault | null;
-  state: string;
-  layer: string | null;
-  /** Chosen besides `layer`. */
-  others: readonly string[];
-  transition: string | null;
-  /** Chosen besides `transition`. */
-  alsoWays: readonly string[];
-  /** The layer whose lane the inspector shows; null for the transition itself. */
-  lane: string | null;
-  scope: Scope;
-  /** Somebody has said what edits reach. */
-  scopeIsChosen: boolean;
-  /** A layer that was just added: until something else is chosen it is being placed, in all states. */
-  fresh: string | null;
-  askedRows: string[];
-  /** What should be known of the last edit. */
-  told: string | null;
-}
-
-export const ALONE: readonly string[] = [];
-const EMPTY_RUN: Run = {
-  lead_in_ms: 0,
-  loop_ms: null,
-  total_ms: 0,
-  final_state: '',
-  segments: [],
-  transitions: [],
-  legs: [],
-  plays: null,
-  common_loop_ms: null,
-  undercurrents: [],
-};
-const NO_PIECE: Piece = { format: 1, id: '', name: '', width: 1, height: 1, states: [{ id: '', name: '' }], start: '' };
-const FRESH: Bench = {
-  id: '',
-  revision: 0,
-  undo: null,
-  redo: null,
-  document: NO_PIECE,
-  poses: {},
-  run: EMPTY_RUN,
-  seam: null,
-  readings: {},
-  tape: new Map(),
-  conflict: null,
-  fault: null,
-  state: '',
-  layer: null,
-  others: ALONE,
-  transition: null,
-  alsoWays: ALONE,
-  lane: null,
-  scope: 'state',
-  scopeIsChosen: false,
-  fresh: null,
-  askedRows: [],
-  told: null,
-};
+const FRESH: Bench = { ...NOTHING_SERVED, ...NOTHING_CHOSEN, ...NOTHING_TOLD };
 
 /** `id name` apart: pairs as texts, so that lists of them can be compared one by one. */
 export function namedOf(text: string): { id: string; name: string } {
@@ -105,9 +27,6 @@ const { setState: set, getState: get } = useBench;
 
 /** So that the next view of a piece takes it whole from the server. Edits that wait are kept. */
 export const forgetPiece = (): void => set(FRESH);
-
-/** Whether the server has said anything of a piece yet. */
-export const isOpen = ({ revision }: Pick<Bench, 'revision'>): boolean => revision > 0;
 
 export async function load(id: string): Promise<void> {
   if (get().id !== id) set({ ...FRESH, id });
@@ -127,61 +46,24 @@ export async function follow(id: string): Promise<void> {
 }
 
 function takeWhole(answer: WholeAnswer): void {
-  const { document, transitions, ...rest } = answer;
-  set({
-    ...rest,
-    document,
-    readings: transitions,
-    tape: updateTape(new Map(), transitions, Object.keys(transitions)),
-    fault: null,
-    ...chosenIn(document, get()),
-  });
+  const before = get();
+  const earlier = isOpen(before) ? before.document : null;
+  set({ ...servedWhole(answer), fault: null, ...chosenIn(answer.document, before, earlier) });
   clock.setRun(answer.run);
 }
 
-/** What was chosen, as far as it is still there. */
-function chosenIn(document: Piece, before: Bench): Partial<Bench> {
-  const states = document.states.map((s) => s.id);
-  const transitions = document.transitions ?? [];
-  const isThere = (id: string) => chainTo(document.layers ?? [], id).length > 0;
-  const left = [...before.others, ...(before.layer ? [before.layer] : [])].filter(isThere);
-  return {
-    state: states.includes(before.state) ? before.state : document.start,
-    transition: transitions.some((t) => t.id === before.transition) ? before.transition : null,
-    alsoWays: before.alsoWays.every((id) => transitions.some((t) => t.id === id)) ? before.alsoWays : ALONE,
-    layer: left.at(-1) ?? null,
-    others: left.length - 1 === before.others.length ? before.others : left.slice(0, -1),
-    scope: scopeIn(document, before),
-  };
-}
-
-/** What edits reach is the designer's word. Until it is said a piece opens with its base where it has one state, since
- * nothing could be told apart from it, and goes over to the states with the second. */
-function scopeIn(document: Piece, before: Bench): Scope {
-  if (before.scopeIsChosen) return before.scope;
-  if (!isOpen(before)) return document.states.length === 1 ? 'base' : 'state';
-  return before.document.states.length === 1 && document.states.length > 1 ? 'state' : before.scope;
-}
-
-/** An answer holds only what changed; the rest stays the same object, so that only what changed is drawn again. */
+/** The loop and the pose come first, then what is said about them. */
 async function takeChange(answer: ChangeAnswer): Promise<void> {
   const before = get();
   // The piece may have been left while the answer was on its way.
   if (answer.id !== before.id || !isOpen(before)) return;
-  const document = patched(before.document, answer.patch);
-  const ways = (document.transitions ?? []).map((t) => t.id);
-  const merged = { ...before.poses };
-  for (const [id, looks] of Object.entries(answer.poses)) merged[id] = { ...merged[id], ...looks };
-  const run = answer.run ?? before.run;
-  // The loop and the pose come first, then what is said about them; states that are gone stay until then.
-  set({ poses: merged, run, tape: updateTape(before.tape, answer.transitions, [...new Set([...ways, ...run.legs])]) });
-  if (run !== before.run) clock.setRun(run);
+  const { plays, said } = servedAfter(before, answer);
+  set(plays);
+  if (plays.run !== before.run) clock.setRun(plays.run);
   await nextPaint();
-  if (answer.id !== get().id) return;
-  const { id, revision, undo, redo, seam } = answer;
-  const poses = Object.fromEntries(document.states.map((state) => [state.id, known(merged[state.id])]));
-  const readings = Object.fromEntries(ways.map((way) => [way, answer.transitions[way] ?? known(before.readings[way])]));
-  set({ ...{ id, revision, undo, redo, seam, document, poses, readings, fault: null }, ...chosenIn(document, get()) });
+  const now = get();
+  if (answer.id !== now.id) return;
+  set({ ...said, fault: null, ...chosenIn(said.document, now, before.document) });
 }
 
 /** Just after the next frame has been drawn; in a window out of sight, where none is, before long. */
@@ -283,9 +165,3 @@ export const tell = (text: string): void => set({ told: text });
 
 /** Shows a fault that has no field of its own across the top. */
 export const sayFault = (error: unknown): void => set({ fault: faultOf(error) });
-
-function faultOf(error: unknown): Fault {
-  if (error instanceof ApiFault) return error.fault;
-  if (error instanceof CannotBe) return { kind: 'Page', message: error.message, place: '', value: null, remedy: '' };
-  return { kind: 'Page', message: String(error), place: '', value: null, remedy: 'Load the page again.' };
-}

@@ -1,25 +1,11 @@
-/* What is chosen: layers, transitions, and what edits of them reach. */
-import { ALONE, useBench, type Bench } from './bench';
-import type { Scope } from './edits';
+/* Choosing: layers, transitions, states, and what edits of them reach. */
+import { useBench, type Bench } from './bench';
+import { ALONE, chosenLayers, chosenWays, type Chosen } from './chosen';
+import type { Told } from './told';
 
 const { setState: set, getState: get } = useBench;
 
-type Choice = Partial<
-  Pick<
-    Bench,
-    | 'state'
-    | 'layer'
-    | 'others'
-    | 'transition'
-    | 'alsoWays'
-    | 'lane'
-    | 'scope'
-    | 'fresh'
-    | 'askedRows'
-    | 'fault'
-    | 'told'
-  >
->;
+type Choice = Partial<Omit<Chosen, 'scopeIsChosen'> & Pick<Told, 'fault' | 'told'>>;
 
 /** Chooses; what is chosen already tells nobody. */
 export function choose(asked: Choice): void {
@@ -34,18 +20,6 @@ export function choose(asked: Choice): void {
   };
   if (Object.entries(what).some(([key, value]) => now[key as keyof Bench] !== value)) set(what);
 }
-
-/** What an edit of these layers reaches: the base of one that is just being placed, or as it was said. */
-export const reaches = ({ scope, fresh }: Pick<Bench, 'scope' | 'fresh'>, ids: readonly string[]): Scope =>
-  ids.length === 1 && ids[0] === fresh ? 'base' : scope;
-
-/** All chosen layers, the one chosen last at the end. */
-export const chosenLayers = ({ layer, others }: Pick<Bench, 'layer' | 'others'>): string[] =>
-  layer ? [...others, layer] : [];
-
-/** All chosen transitions, the one chosen last at the end. */
-export const chosenWays = ({ transition, alsoWays }: Pick<Bench, 'transition' | 'alsoWays'>): string[] =>
-  transition ? [...alsoWays, transition] : [];
 
 export function chooseWays(ids: readonly string[]): void {
   choose({ transition: ids.at(-1) ?? null, alsoWays: ids.length > 1 ? ids.slice(0, -1) : ALONE, lane: null });

@@ -4,7 +4,7 @@ import { round } from '../../shared/text/sums';
 import { stepped } from '../../shared/ui/hands';
 import { chainTo, matrixOf } from '../../shared/geometry/matrix';
 import { attempt, attemptNext, queue, useBench } from './bench';
-import { reaches } from './choosing';
+import { reaches } from './chosen';
 import { placeOf } from './tree';
 import { setLooks, valueOf, type Edit, type Values } from './edits';
 import { known } from '../../shared/known';

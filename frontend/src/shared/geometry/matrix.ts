@@ -1,8 +1,7 @@
 /* Where a layer lies in its piece. The same rule as the core's geometry, for overlays and drags. */
 import type { Layer, Look, Pose } from '../../api/contract';
-import { pointsAlong, readPath, type Point } from './path';
+import type { Point } from './path';
 import { known, lastOf } from '../known';
-import { textOf } from '../text/values';
 
 export type { Point };
 
@@ -30,10 +29,14 @@ function inSpace(about_x: number, about_y: number, perspective: number): DOMMatr
   return new DOMMatrix([...x, ...y, 0, 0, 1, 0, 0, 0, 0, 1]);
 }
 
+/** What is this near to the eye or behind it is cut off there, as in the core. */
+const NEAREST = 1e-3;
+
 /** Where a point lies under a matrix, seen in perspective. */
 export function through(matrix: DOMMatrix, [x, y]: Point): Point {
   const at = matrix.transformPoint({ x, y });
-  return [at.x / at.w, at.y / at.w];
+  const depth = Math.max(at.w, NEAREST);
+  return [at.x / depth, at.y / depth];
 }
 
 /** The layers from the outermost group to the one with this id. */
@@ -67,24 +70,6 @@ export function cornersOf(chain: readonly Layer[], pose: Pose): Point[] {
   ).map((corner) => through(matrix, corner));
 }
 
-/** Points around the outline of a layer in its own px: of a path along it, of all else its corners. */
-function ownOutline(layer: Layer, look: Look): Point[] {
-  const [w, h] = [Number(look.width), Number(look.height)];
-  if (layer.kind !== 'path')
-    return [
-      [0, 0],
-      [w, 0],
-      [w, h],
-      [0, h],
-    ];
-  const [across, down] = [w / Number(look.view_width), h / Number(look.view_height)];
-  return pointsAlong(readPath(textOf(look.path))).map(([x, y]) => [x * across, y * down]);
-}
-
-/** The same under a matrix. */
-export const outlineOf = (layer: Layer, look: Look, matrix: DOMMatrix): Point[] =>
-  ownOutline(layer, look).map((point) => through(matrix, point));
-
 /** What turns, stretches or bends a layer, with the values that do nothing. */
 export const TRANSFORMS: readonly [string, number][] = [
   ['rotation', 0],
@@ -95,10 +80,3 @@ export const TRANSFORMS: readonly [string, number][] = [
   ['rotation_x', 0],
   ['rotation_y', 0],
 ];
-
-/** The same in the px of what is around the layer; most layers only stand somewhere. */
-export function outlineAround(layer: Layer, look: Look): Point[] {
-  const isUpright = TRANSFORMS.every(([name, rest]) => Number(look[name] ?? rest) === rest);
-  if (!isUpright) return outlineOf(layer, look, localMatrix(look));
-  return ownOutline(layer, look).map(([x, y]) => [x + Number(look.x), y + Number(look.y)]);
-}

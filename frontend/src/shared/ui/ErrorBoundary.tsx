@@ -1,3 +1,4 @@
+import { Button } from 'antd';
 import { Component, type ReactNode } from 'react';
 
 interface Props {
@@ -21,11 +22,11 @@ export class ErrorBoundary extends Component<Props, { error: Error | null }> {
     const { error } = this.state;
     if (!error) return this.props.children;
     return (
-      <main className="broken" role="alert">
+      <main role="alert" style={{ maxWidth: 460, margin: '96px auto' }}>
         <h1>This view has stopped working.</h1>
         <p>Nothing is lost: what was made is stored, and edits that were waiting are still sent.</p>
         <p className="quiet">{error.message.slice(0, 200)}</p>
-        <button onClick={() => void this.drawAnew()}>Show it again</button> <a href="/">To the shelf</a>
+        <Button onClick={() => void this.drawAnew()}>Show it again</Button> <a href="/">To the shelf</a>
       </main>
     );
   }

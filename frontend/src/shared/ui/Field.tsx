@@ -1,9 +1,12 @@
-import type { ReactNode } from 'react';
+// The plain one: the others of its folder are not loaded with it.
+import Input, { type InputProps } from 'antd/es/input/Input';
+import { memo, type ReactNode } from 'react';
 import './field.css';
 import { nudgeBy, parseNumber, parseText } from './parsing';
 import { show } from '../text/sums';
 import { FieldFault } from './FieldFault';
 import { pullingSteps } from './pulling';
+import { useLatest } from './useLatest';
 import { useTyped } from './useTyped';
 
 /** How far a label is pulled for one step. */
@@ -20,13 +23,20 @@ interface NumberProps {
   tone?: 'brass';
   /** Over the width of a pair. */
   wide?: boolean;
+  /** px, where it does not take what there is. */
+  width?: number;
   /** Several things differ in it. */
   mixed?: boolean;
   commit: (value: number) => Promise<void>;
 }
 
 /** A number that can be typed, added up, nudged with the arrow keys and dragged on its label. */
-export function NumberField({
+export function NumberField(props: NumberProps) {
+  return <SteadyNumberField {...props} commit={useLatest(props.commit)} />;
+}
+
+/** Drawn anew when its value changes, and not whenever what is around it does: there are dozens on the page. */
+const SteadyNumberField = memo(function SteadyNumberField({
   label,
   name,
   value,
@@ -34,6 +44,7 @@ export function NumberField({
   step = 1,
   tone,
   wide = false,
+  width,
   mixed = false,
   commit,
 }: NumberProps) {
@@ -48,20 +59,21 @@ export function NumberField({
   const drag = pullingSteps(PX_PER_STEP, typed.step);
   return (
     <Frame
-      fault={typed.fault}
+      typed={typed}
       tone={tone}
       wide={wide}
-      label={
+      width={width}
+      prefix={
         <span className="field-label drag" {...drag}>
           {label}
         </span>
       }
-      unit={unit}
-    >
-      <input {...typed.input} aria-label={name ?? label} inputMode="decimal" />
-    </Frame>
+      suffix={unit}
+      aria-label={name ?? label}
+      inputMode="decimal"
+    />
   );
-}
+});
 
 interface TypedProps<T> {
   label: string;
@@ -78,14 +90,17 @@ interface TypedProps<T> {
 export function TypedField<T>({ label, name, before, ...options }: TypedProps<T>) {
   const typed = useTyped(options);
   return (
-    <Frame fault={typed.fault} label={<span className="field-label">{label}</span>}>
-      {before}
-      <input
-        {...typed.input}
-        aria-label={name ?? label}
-        title={options.mixed ? 'differs' : options.format(options.value)}
-      />
-    </Frame>
+    <Frame
+      typed={typed}
+      prefix={
+        <>
+          <span className="field-label">{label}</span>
+          {before}
+        </>
+      }
+      aria-label={name ?? label}
+      title={options.mixed ? 'differs' : options.format(options.value)}
+    />
   );
 }
 
@@ -94,22 +109,25 @@ export function TextField(props: Omit<TypedProps<string>, 'format' | 'parse'>) {
   return <TypedField {...props} format={(text) => text} parse={parseText} />;
 }
 
-interface FrameProps {
-  fault: string | null;
-  label: ReactNode;
-  unit?: string;
+interface FrameProps extends InputProps {
+  typed: { fault: string | null; input: InputProps };
   tone?: 'brass' | undefined;
   wide?: boolean;
-  children: ReactNode;
+  width?: number | undefined;
 }
 
-function Frame({ fault, label, unit, tone, wide, children }: FrameProps) {
+/** Label, text and unit in one box, and below it what is wrong. */
+function Frame({ typed: { fault, input }, tone = undefined, wide, width, suffix, ...rest }: FrameProps) {
   return (
-    <label className={`field${fault ? ' wrong' : ''}${tone ? ` ${tone}` : ''}${wide ? ' wide' : ''}`}>
-      {label}
-      {children}
-      {unit && <span className="field-unit">{unit}</span>}
+    <div className={`field${wide ? ' wide' : ''}`} style={{ width, flex: width ? 'none' : undefined }}>
+      <Input
+        {...input}
+        {...rest}
+        className={tone}
+        status={fault === null ? '' : 'error'}
+        suffix={suffix ? <span className="field-unit">{suffix}</span> : undefined}
+      />
       <FieldFault text={fault} />
-    </label>
+    </div>
   );
 }

@@ -1,6 +1,7 @@
 /* Layers lined up and spread out: where each has to go, in the px of the piece. Pure. */
 import type { Layer, Piece, Pose } from '../../../api/contract';
-import { chainTo, matrixOf, outlineAround, outlineOf, type Point } from '../../../shared/geometry/matrix';
+import { chainTo, matrixOf, type Point } from '../../../shared/geometry/matrix';
+import { outlineAround, outlineOf } from '../../../shared/geometry/outlines';
 import { round } from '../../../shared/text/sums';
 import type { Values } from './values';
 import { firstOf, known, lastOf } from '../../../shared/known';

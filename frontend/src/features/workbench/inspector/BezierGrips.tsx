@@ -1,3 +1,4 @@
+import { area, line } from '../../../shared/drawing/paint';
 import type { KeyboardEvent, PointerEvent } from 'react';
 import { stepped } from '../../../shared/ui/hands';
 import { pulling } from '../../../shared/ui/pulling';
@@ -20,6 +21,9 @@ const ARROWS: Record<string, readonly [number, number]> = {
   ArrowUp: [0, 1],
   ArrowDown: [0, -1],
 };
+
+const curveOf = ([x1, y1, x2, y2]: Handles, x: Props['x'], y: Props['y']) =>
+  `M${x(0)} ${y(0)}C${x(x1)} ${y(y1)} ${x(x2)} ${y(y2)} ${x(1)} ${y(1)}`;
 
 /** The handles of a curve, pulled on its plot, with the curve as it would be. */
 export function BezierGrips({ handles, x, y, back, commit }: Props) {
@@ -50,13 +54,13 @@ export function BezierGrips({ handles, x, y, back, commit }: Props) {
     bend(put(end, [u + arrow[0] * step, p + arrow[1] * step], held() ?? handles));
   };
   return (
-    <g className="bezier">
-      {shown && <path className="draft" d={`M${x(0)} ${y(0)}C${x(x1)} ${y(y1)} ${x(x2)} ${y(y2)} ${x(1)} ${y(1)}`} />}
-      <line x1={x(0)} y1={y(0)} x2={x(x1)} y2={y(y1)} />
-      <line x1={x(1)} y1={y(1)} x2={x(x2)} y2={y(y2)} />
+    <g>
+      {shown && <path className="draft" {...line('coral', 1.6)} d={curveOf(now, x, y)} />}
+      <path {...line('ink')} d={`M${x(0)} ${y(0)}L${x(x1)} ${y(y1)}M${x(1)} ${y(1)}L${x(x2)} ${y(y2)}`} />
       {([0, 1] as const).map((end) => (
         <circle
           key={end}
+          {...area('panel', 'ink', 1.6)}
           r={5}
           cx={x(end === 0 ? x1 : x2)}
           cy={y(end === 0 ? y1 : y2)}

@@ -1,3 +1,5 @@
+import { Chip } from '../../../shared/ui/Chip';
+import { Flex } from 'antd';
 import { sayFault, useBench } from '../bench';
 import { closeLoop, CLOSINGS, type Closing } from '../edits';
 import { tryOut, useTrial } from '../trial';
@@ -20,22 +22,22 @@ export function CloseLoop() {
   if (!ends && !seam?.open) return null;
   const offered = Object.values(CLOSINGS).some((label) => label === tried);
   return (
-    <section className="retime" aria-label="Close the loop">
+    <Flex vertical gap={8} component="section" className="retime" aria-label="Close the loop">
       <h3>Close the loop</h3>
       <p className="quiet">{ends ? 'It plays once and ends.' : `Its seam jumps: ${jumpText(known(seam))}.`}</p>
-      <div className="chips">
+      <Flex wrap gap={5}>
         {WAYS.map(([how, label, title]) => (
-          <button
+          <Chip
             key={how}
             title={title}
-            aria-pressed={tried === CLOSINGS[how]}
+            pressed={tried === CLOSINGS[how]}
             onClick={() => void tryOut(closeLoop(useBench.getState().document, run, how)).catch(sayFault)}
           >
             {label}
-          </button>
+          </Chip>
         ))}
-      </div>
+      </Flex>
       {offered && <TrialResult />}
-    </section>
+    </Flex>
   );
 }

@@ -1,9 +1,11 @@
+import { Swatch } from '../../../shared/ui/Swatch';
 import { Popover } from 'antd';
-import { lazy, Suspense, useState } from 'react';
+import { useState } from 'react';
+import { later } from '../../../shared/ui/later';
 import { TextField } from '../../../shared/ui/Field';
 
-/** Loaded when it is opened: colour spaces take as much room as the rest of the inspector. */
-const ColourPanel = lazy(() => import('./ColourPanel'));
+// Colour spaces take as much room as the rest of the inspector.
+const ColourPanel = later(async () => (await import('./ColourPanel')).ColourPanel, <div style={{ width: 276 }} />);
 
 export interface ColourProps {
   label: string;
@@ -25,17 +27,9 @@ export function ColourField({ label, value, mixed = false, commit }: ColourProps
       open={open}
       onOpenChange={setOpen}
       destroyOnHidden
-      content={
-        <Suspense fallback={<div className="colour-panel" />}>
-          <ColourPanel label={label} value={value} commit={commit} close={() => setOpen(false)} />
-        </Suspense>
-      }
+      content={<ColourPanel label={label} value={value} commit={commit} close={() => setOpen(false)} />}
     >
-      <button
-        className="colour-swatch"
-        aria-label={`Choose ${label}`}
-        style={{ background: value === 'none' || mixed ? 'transparent' : value }}
-      />
+      <Swatch size={13} colour={value === 'none' || mixed ? 'transparent' : value} aria-label={`Choose ${label}`} />
     </Popover>
   );
   return <TextField label={label} name={label} value={value} mixed={mixed} before={patch} commit={commit} />;

@@ -1,3 +1,5 @@
+import { Swatch } from '../../../shared/ui/Swatch';
+import { Flex, Slider } from 'antd';
 import { useState } from 'react';
 import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
@@ -15,12 +17,12 @@ const SPACES: { value: Space; label: string }[] = [
 ];
 
 /** What sets a colour: numbers of a colour space, colours of the piece, or the stage. */
-export default function ColourPanel({ label, value, commit, close }: ColourProps & { close: () => void }) {
+export function ColourPanel({ label, value, commit, close }: ColourProps & { close: () => void }) {
   const [space, setSpace] = useState<Space>('hsl');
   const { now, pull, put } = useCoordinates(value, space, commit);
   const opaque = colourText({ ...now, alpha: 1 }, space);
   return (
-    <div className="colour-panel" role="group" aria-label={`Colour of ${label}`}>
+    <Flex vertical gap={7} style={{ width: 276 }} role="group" aria-label={`Colour of ${label}`}>
       <Choice<Space> block size="small" aria-label="Colour space" value={space} options={SPACES} onChange={setSpace} />
       {AXES[space].map((axis, i) => (
         <Slide
@@ -43,7 +45,7 @@ export default function ColourPanel({ label, value, commit, close }: ColourProps
         put={(n) => put({ ...now, alpha: Math.min(Math.max(n / 100, 0), 1) })}
       />
       <Patches value={value} commit={commit} />
-      <div className="colour-foot">
+      <Flex justify="space-between">
         <PlainButton
           onClick={() => {
             takeColour((colour) => attemptCommit(commit(colour)));
@@ -53,8 +55,8 @@ export default function ColourPanel({ label, value, commit, close }: ColourProps
           pick from the stage
         </PlainButton>
         <PlainButton onClick={() => attemptCommit(commit('none'))}>none</PlainButton>
-      </div>
-    </div>
+      </Flex>
+    </Flex>
   );
 }
 
@@ -82,18 +84,19 @@ function withNumber(now: Coordinates, space: Space, axis: number, number: number
 function Patches({ value, commit }: Pick<ColourProps, 'value' | 'commit'>) {
   const piece = useBench((b) => b.document);
   return (
-    <div className="patches" role="group" aria-label="Colours of this piece">
+    <Flex wrap gap={4} className="patches" role="group" aria-label="Colours of this piece">
       {documentColours(piece).map((colour) => (
-        <button
+        <Swatch
           key={colour}
+          size={18}
+          colour={colour}
           title={colour}
           aria-label={colour}
           aria-pressed={colour === value}
-          style={{ background: colour }}
           onClick={() => attemptCommit(commit(colour))}
         />
       ))}
-    </div>
+    </Flex>
   );
 }
 
@@ -110,29 +113,30 @@ interface SlideProps {
 
 /** One number of a colour: pulled along what it would become, or typed. An edit when it is let go. */
 function Slide({ name, unit, most, step, value, ground, pull, put }: SlideProps) {
-  const letGo = (event: { currentTarget: HTMLInputElement }) => attemptCommit(put(Number(event.currentTarget.value)));
   return (
-    <div className="slide">
-      <input
-        type="range"
-        aria-label={name}
+    <Flex align="center" gap={8}>
+      <Slider
+        style={{ flex: 1, margin: '0 4px' }}
+        ariaLabelForHandle={name}
         min={0}
         max={most}
         step={step}
         value={value}
-        style={{ background: ground }}
-        onChange={(event) => pull(Number(event.target.value))}
-        onPointerUp={letGo}
-        onKeyUp={letGo}
+        tooltip={{ open: false }}
+        included={false}
+        styles={{ rail: { background: ground } }}
+        onChange={pull}
+        onChangeComplete={(next) => attemptCommit(put(next))}
       />
       <NumberField
         label={name}
+        width={128}
         name={`${name}, typed`}
         unit={unit}
         step={step}
         value={Math.round((value * 20) / step) * (step / 20)}
         commit={put}
       />
-    </div>
+    </Flex>
   );
 }

@@ -27,7 +27,7 @@ export function CurveDot({ starts, own_ms, curve, x, y }: Props) {
       }),
     [starts, own_ms, curve, x, y],
   );
-  return <i ref={dot} className="curve-dot" aria-hidden="true" />;
+  return <i ref={dot} className="curve-dot moment" style={{ top: 20, left: 13 }} aria-hidden="true" />;
 }
 
 /** Between the points that the server computed, straight lines. */

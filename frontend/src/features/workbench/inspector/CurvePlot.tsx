@@ -1,3 +1,4 @@
+import { line } from '../../../shared/drawing/paint';
 import { useCallback, useState, type PointerEvent } from 'react';
 import type { SpringShape, TimingReading } from '../../../api/contract';
 import { handlesOf } from './bezier';
@@ -34,7 +35,7 @@ export function CurvePlot({ reading, reshape, easing, bend, starts }: Props) {
   const y = useCallback((p: number) => H - ((p - low) / (high - low)) * H, [low, high]);
   const pathOf = (points: readonly (readonly [number, number])[]) =>
     points.map(([u, p], i) => `${i ? 'L' : 'M'}${x(u).toFixed(1)} ${y(p).toFixed(1)}`).join('');
-  const line = pathOf(curve) + (spring ? `L${W} ${y(1)}` : '');
+  const shown = pathOf(curve) + (spring ? `L${W} ${y(1)}` : '');
   const back = (event: PointerEvent<SVGElement>) =>
     [(plotAt(event)[0] / W) * span, low + ((H - plotAt(event)[1]) / H) * (high - low)] as const;
   return (
@@ -47,23 +48,26 @@ export function CurvePlot({ reading, reshape, easing, bend, starts }: Props) {
         aria-label={describe(reading)}
       >
         {[0.25, 0.5, 0.75].map((u) => (
-          <line key={u} className="grid" x1={u * W} x2={u * W} y1={0} y2={H} />
+          <line key={u} {...line('grid')} x1={u * W} x2={u * W} y1={0} y2={H} />
         ))}
-        <rect className="frame" width={W} height={H} />
-        <line className="goal" x1={0} x2={W} y1={y(1)} y2={y(1)} />
-        {low < 0 && <line className="goal" x1={0} x2={W} y1={y(0)} y2={y(0)} />}
+        <rect className="frame" {...line('hairline')} width={W} height={H} />
+        <line className="goal" {...line('brass', 1, '3 3')} x1={0} x2={W} y1={y(1)} y2={y(1)} />
+        {low < 0 && <line className="goal" {...line('brass', 1, '3 3')} x1={0} x2={W} y1={y(0)} y2={y(0)} />}
         {before && (
           <path
             className="before"
+            {...line('faint')}
             d={pathOf(before.curve.map(([u, p]) => [Math.min((u * before.own_ms) / Math.max(own_ms, 1), span), p]))}
           />
         )}
-        <path className="speed" d={speedOf(curve, x)} />
-        <path className="line" d={line} />
+        <path {...line('brass')} d={speedOf(curve, x)} />
+        <path {...line('glass', 2)} d={shown} />
         {handles && <BezierGrips handles={handles} x={x} y={y} back={back} commit={bend} />}
         {spring && <SpringGrips reading={reading} x={x} y={y} back={back} height={H} commit={reshape} />}
-        <text y={H + 14}>0</text>
-        <text x={W} y={H + 14} className="end">
+        <text className="figure" y={H + 14}>
+          0
+        </text>
+        <text x={W} y={H + 14} className="figure" textAnchor="end">
           {Math.round(own_ms * span)} ms
         </text>
       </svg>

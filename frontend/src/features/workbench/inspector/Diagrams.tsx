@@ -1,3 +1,4 @@
+import { area, line } from '../../../shared/drawing/paint';
 import type { Look } from '../../../api/contract';
 import { useBench } from '../bench';
 import { chainTo } from '../../../shared/geometry/matrix';
@@ -5,6 +6,7 @@ import { known } from '../../../shared/known';
 import { textOf } from '../../../shared/text/values';
 
 const [W, H] = [120, 64];
+const ALONE = { display: 'block', margin: '2px auto 8px' };
 
 /** A group as it lays out what is in it, in small: its room, its padding and its content as they are. */
 export function LayoutDiagram({ id }: { id: string }) {
@@ -21,16 +23,16 @@ export function LayoutDiagram({ id }: { id: string }) {
   const pad = look.layout === 'none' ? [0, 0] : [Number(look.padding_x), Number(look.padding_y)];
   return (
     <svg
-      className="diagram"
+      style={ALONE}
       width={width * scale + 2}
       height={height * scale + 2}
       viewBox={`-1 -1 ${width * scale + 2} ${height * scale + 2}`}
       role="img"
       aria-label={`${textOf(look.layout)} of ${boxes.length}`}
     >
-      <rect className="room" width={width * scale} height={height * scale} />
+      <rect {...area('white', 'ink')} width={width * scale} height={height * scale} />
       <rect
-        className="pad"
+        {...line('hairline', 1, '2 2')}
         x={known(pad[0]) * scale}
         y={known(pad[1]) * scale}
         width={Math.max(width - 2 * known(pad[0]), 0) * scale}
@@ -39,7 +41,7 @@ export function LayoutDiagram({ id }: { id: string }) {
       {boxes.map((box, i) => (
         <rect
           key={i}
-          className="child"
+          {...area('glass-wash', 'glass')}
           x={Number(box.x) * scale}
           y={Number(box.y) * scale}
           width={Number(box.width) * scale}
@@ -68,18 +70,18 @@ export function ResizeDiagram({ id }: { id: string }) {
   const [y, height] = known(GROWN[textOf(look.resize_y)]);
   return (
     <svg
-      className="diagram"
+      style={ALONE}
       width="156"
       height="66"
       viewBox="-1 -1 156 66"
       role="img"
       aria-label={`When its group grows: ${textOf(look.resize_x)} across, ${textOf(look.resize_y)} down`}
     >
-      <rect className="room" width="50" height="40" />
-      <rect className="child" x="10" y="8" width="30" height="24" />
-      <path className="arrow" d="M57 20h9m-3-3l3 3l-3 3" />
-      <rect className="room" x="72" width="80" height="64" />
-      <rect className="child" x={72 + x} y={y * 0.8} width={width} height={height * 0.8} />
+      <rect {...area('white', 'ink')} width="50" height="40" />
+      <rect {...area('glass-wash', 'glass')} x="10" y="8" width="30" height="24" />
+      <path {...line('quiet')} d="M57 20h9m-3-3l3 3l-3 3" />
+      <rect {...area('white', 'ink')} x="72" width="80" height="64" />
+      <rect {...area('glass-wash', 'glass')} x={72 + x} y={y * 0.8} width={width} height={height * 0.8} />
     </svg>
   );
 }

@@ -1,6 +1,7 @@
+import { Flex } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
 import { useBench } from '../bench';
-import { chosenLayers, chosenWays } from '../choosing';
+import { chosenLayers, chosenWays } from '../chosen';
 import './inspector.css';
 import { LayerInspector } from './LayerInspector';
 import { ManyTransitions } from './ManyTransitions';
@@ -13,7 +14,7 @@ export function Inspector() {
   const ways = useBench(useShallow(chosenWays));
   const layers = useBench(useShallow(chosenLayers));
   return (
-    <aside className="inspector" aria-label="Inspector">
+    <Flex vertical gap={9} component="aside" className="inspector" aria-label="Inspector">
       {ways.length > 1 ? (
         <ManyTransitions ids={ways} />
       ) : transition ? (
@@ -23,6 +24,6 @@ export function Inspector() {
       ) : (
         <PieceInspector />
       )}
-    </aside>
+    </Flex>
   );
 }

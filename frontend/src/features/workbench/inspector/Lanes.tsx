@@ -68,16 +68,22 @@ function LaneRow({
   const end = Math.max(...moves.map((m) => m[3]));
   const name = property ? propertyNamed(property).label : labelOf(piece, layer);
   return (
-    <div className={`lane${isChosen ? ' chosen' : ''}${property ? ' of-property' : ''}`}>
+    <div className="lane">
       {property ? (
-        <span title="Has its own timing; its curve is set in the run sheet">{name}</span>
+        <span
+          className="quiet ellipsis"
+          style={{ paddingLeft: 10 }}
+          title="Has its own timing; its curve is set in the run sheet"
+        >
+          {name}
+        </span>
       ) : (
         <PlainButton
           aria-pressed={isChosen}
           title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'}
           onClick={() => choose({ lane: isChosen ? null : layer })}
         >
-          {name}
+          <span className="ellipsis">{name}</span>
         </PlainButton>
       )}
       <span className="lane-track">
@@ -95,7 +101,9 @@ function LaneRow({
         value={lane?.delay_ms ?? 0}
         commit={(delay_ms) => make(setLane(useBench.getState().document, transition.id, layer, { delay_ms }, property))}
       />
-      <span className="mono lane-length">{moves.length > 0 ? `+${end - start}` : '—'}</span>
+      <span className="mono quiet" style={{ fontSize: 11 }}>
+        {moves.length > 0 ? `+${end - start}` : '—'}
+      </span>
     </div>
   );
 }

@@ -37,11 +37,11 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
     );
   return (
     <>
-      <p className="kicker">
+      <small className="quiet">
         {ids.length > 1
           ? 'several layers: what is set here is set in all of them'
           : placed(piece, firstOf(ids)).layer.kind}
-      </p>
+      </small>
       <h2>{namesOf(piece, ids)}</h2>
       <p className="quiet">
         {scope === 'base'

@@ -35,7 +35,7 @@ export function ManyTransitions({ ids }: { ids: readonly string[] }) {
     });
   return (
     <>
-      <p className="kicker">what is set here is set in all of them</p>
+      <small className="quiet">what is set here is set in all of them</small>
       <h2>{ids.length} transitions</h2>
       <NumberField
         label="for"

@@ -1,7 +1,8 @@
 import { useShallow } from 'zustand/react/shallow';
 import { chainTo } from '../../../shared/geometry/matrix';
 import { attempt, useBench } from '../bench';
-import { choose, reaches } from '../choosing';
+import { choose } from '../choosing';
+import { reaches } from '../chosen';
 import { ownValues, setCells } from '../edits';
 import { propertyNamed, stateNamed } from '../tree';
 import { lastOf } from '../../../shared/known';

@@ -1,3 +1,5 @@
+import { Chip } from '../../../shared/ui/Chip';
+import { Flex } from 'antd';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
 import { api } from '../../../api/client';
@@ -25,15 +27,11 @@ export function OwnPresets({ timing, commit }: Props) {
   const known = data?.presets ?? [];
   const current = known.find((preset) => sameValue(preset.timing as never, timing as never));
   return (
-    <div className="chips own" role="group" aria-label="Own presets">
+    <Flex wrap gap={5} role="group" aria-label="Own presets">
       {known.map((preset) => (
-        <button
-          key={preset.name}
-          aria-pressed={preset === current}
-          onClick={() => attemptCommit(commit(preset.timing))}
-        >
+        <Chip key={preset.name} pressed={preset === current} onClick={() => attemptCommit(commit(preset.timing))}>
           {preset.name}
-        </button>
+        </Chip>
       ))}
       {naming ? (
         <NameField value="" label="Name of the preset" commit={keep} close={() => setNaming(false)} />
@@ -44,6 +42,6 @@ export function OwnPresets({ timing, commit }: Props) {
       ) : (
         <PlainButton onClick={() => setNaming(true)}>keep as…</PlainButton>
       )}
-    </div>
+    </Flex>
   );
 }

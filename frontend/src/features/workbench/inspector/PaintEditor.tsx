@@ -1,3 +1,4 @@
+import { Flex } from 'antd';
 import type { Gradient, Stop, Value } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
@@ -20,7 +21,7 @@ interface Props {
 export function PaintEditor({ label, value, mixed = false, commit }: Props) {
   const gradient = typeof value === 'object' ? (value as Gradient) : null;
   return (
-    <div className="wide editor" role="group" aria-label={label}>
+    <Flex vertical align="stretch" gap={6} className="wide editor" role="group" aria-label={label}>
       <Choice<Kind>
         block
         size="small"
@@ -34,7 +35,7 @@ export function PaintEditor({ label, value, mixed = false, commit }: Props) {
       ) : (
         <ColourField label={label} value={gradient ? '' : textOf(value)} mixed={mixed} commit={commit} />
       )}
-    </div>
+    </Flex>
   );
 }
 
@@ -91,9 +92,10 @@ function GradientFields({ gradient, commit }: { gradient: Gradient; commit: Prop
         ))}
       </div>
       {stops.map((stop, index) => (
-        <div key={index} className="stop">
+        <Flex key={index} gap={6}>
           <NumberField
             label=""
+            width={76}
             name={`Place of stop ${index + 1}`}
             unit="%"
             value={Math.round(stop.at * 1e4) / 100}
@@ -111,9 +113,11 @@ function GradientFields({ gradient, commit }: { gradient: Gradient; commit: Prop
           >
             ×
           </PlainButton>
-        </div>
+        </Flex>
       ))}
-      <PlainButton onClick={add}>+ stop</PlainButton>
+      <PlainButton style={{ alignSelf: 'start' }} onClick={add}>
+        + stop
+      </PlainButton>
     </>
   );
 }

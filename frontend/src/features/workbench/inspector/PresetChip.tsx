@@ -1,5 +1,6 @@
+import { line } from '../../../shared/drawing/paint';
+import { Chip } from '../../../shared/ui/Chip';
 import type { PresetShape } from '../../../api/generated/catalogue';
-import './preset-chip.css';
 
 interface Props {
   name: string;
@@ -16,26 +17,19 @@ const [WIDTH, HEIGHT, LOW, HIGH] = [18, 14, -0.25, 1.35];
 export function PresetChip({ name, shape, pressed, choose }: Props) {
   if (!shape)
     return (
-      <button type="button" aria-pressed={pressed} onClick={choose}>
+      <Chip pressed={pressed} onClick={choose}>
         {name}
-      </button>
+      </Chip>
     );
   const figures =
     shape.settling_ms === null ? undefined : `${Math.round(shape.overshoot * 100)}% over · ${shape.settling_ms} ms`;
   return (
-    <button
-      type="button"
-      className="preset"
-      aria-pressed={pressed}
-      data-figures={figures}
-      title={figures}
-      onClick={choose}
-    >
+    <Chip className="preset" pressed={pressed} data-figures={figures} title={figures} onClick={choose}>
       <svg width={WIDTH} height={HEIGHT} aria-hidden="true">
-        <path d={plotOf(shape.curve)} />
+        <path {...line('glass', 1.3)} d={plotOf(shape.curve)} />
       </svg>
       {name}
-    </button>
+    </Chip>
   );
 }
 

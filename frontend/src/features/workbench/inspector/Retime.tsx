@@ -1,3 +1,4 @@
+import { Flex } from 'antd';
 import { useState } from 'react';
 import { api } from '../../../api/client';
 import { NumberField } from '../../../shared/ui/Field';
@@ -32,7 +33,7 @@ export function Retime() {
     setAsked({ value, label: edit.label });
   };
   return (
-    <section className="retime">
+    <Flex vertical gap={8} component="section" className="retime">
       <h3>Retime</h3>
       <Choice<By>
         block
@@ -54,6 +55,6 @@ export function Retime() {
         commit={ask}
       />
       {shown ? <TrialResult /> : <p className="quiet">{way.hint}</p>}
-    </section>
+    </Flex>
   );
 }

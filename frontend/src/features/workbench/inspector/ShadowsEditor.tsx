@@ -1,4 +1,4 @@
-import { Checkbox } from 'antd';
+import { Checkbox, Flex } from 'antd';
 import type { Shadow, Value } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { attemptCommit } from '../bench';
@@ -14,9 +14,9 @@ export function ShadowsEditor({ value, commit }: { value: Value; commit: (value:
   const set = (index: number, values: Partial<Shadow>) =>
     commit(shadows.map((shadow, i) => (i === index ? { ...shadow, ...values } : shadow)));
   return (
-    <div className="wide editor" role="group" aria-label="Shadows">
+    <Flex vertical gap={6} className="wide editor" role="group" aria-label="Shadows">
       {shadows.map((shadow, index) => (
-        <div key={index} className="shadow">
+        <Flex vertical gap={6} key={index} style={{ borderBottom: '1px solid var(--hairline)', paddingBottom: 6 }}>
           <div className="pairs">
             {NUMBERS.map((name) => (
               <NumberField
@@ -33,7 +33,7 @@ export function ShadowsEditor({ value, commit }: { value: Value; commit: (value:
             value={shadow.colour}
             commit={(colour) => set(index, { colour })}
           />
-          <div className="shadow-foot">
+          <Flex justify="space-between">
             <Checkbox
               checked={shadow.inset}
               onChange={(event) => attemptCommit(set(index, { inset: event.target.checked }))}
@@ -46,10 +46,12 @@ export function ShadowsEditor({ value, commit }: { value: Value; commit: (value:
             >
               remove
             </PlainButton>
-          </div>
-        </div>
+          </Flex>
+        </Flex>
       ))}
-      <PlainButton onClick={() => attemptCommit(commit([...shadows, FRESH]))}>+ shadow</PlainButton>
-    </div>
+      <PlainButton style={{ alignSelf: 'start' }} onClick={() => attemptCommit(commit([...shadows, FRESH]))}>
+        + shadow
+      </PlainButton>
+    </Flex>
   );
 }

@@ -1,3 +1,4 @@
+import { area, line } from '../../../shared/drawing/paint';
 import equal from 'fast-deep-equal';
 import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react';
 import type { SpringReading, SpringShape, TimingReading } from '../../../api/contract';
@@ -47,19 +48,26 @@ export function SpringGrips(props: Props) {
   const peak = known((draft ?? reading).spring);
   const peakAt = peak.peak_ms === null ? 0.4 : peak.peak_ms / own_ms;
   return (
-    <g className="spring-grips">
+    <g>
       {draft && (
         <path
           className="draft"
+          {...line('coral', 1.6)}
           d={draft.curve
             .map(([u, p], i) => `${i ? 'L' : 'M'}${x((u * draft.own_ms) / own_ms).toFixed(1)} ${y(p).toFixed(1)}`)
             .join('')}
         />
       )}
       <g className="settled-grip" {...gripProps('settled', 'Settled after, ms', settling_ms, 10_000)}>
-        <rect x={settledAt - 6} width={12} height={height} />
-        <line className="settled" x1={settledAt} x2={settledAt} y1={0} y2={height} />
-        <text className="settled-text" x={settledAt - 4} y={height - 6}>
+        <rect fill="transparent" x={settledAt - 6} width={12} height={height} />
+        <line {...line('coral')} x1={settledAt} x2={settledAt} y1={0} y2={height} />
+        <text
+          className="figure halo"
+          textAnchor="end"
+          style={{ fill: 'var(--coral-text)' }}
+          x={settledAt - 4}
+          y={height - 6}
+        >
           settled {settling_ms} ms
         </text>
       </g>
@@ -67,12 +75,13 @@ export function SpringGrips(props: Props) {
         <>
           <circle
             className="peak-grip"
+            {...area('panel', 'ink', 1.6)}
             cx={x(peakAt)}
             cy={y(1 + overshoot)}
             r={4.5}
             {...gripProps('peak', 'Overshoot, in hundredths', Math.round(overshoot * 1000) / 10, 95)}
           />
-          <text x={x(peakAt) + 8} y={y(1 + overshoot) - 7} className="peak">
+          <text x={x(peakAt) + 8} y={y(1 + overshoot) - 7} className="figure halo" style={{ fill: 'var(--ink)' }}>
             {shown?.grip === 'peak' ? `overshoot ${(overshoot * 100).toFixed(1)}%` : peakText(peak)}
           </text>
         </>

@@ -1,3 +1,4 @@
+import { Flex } from 'antd';
 import type { SpringReading, TimingReading } from '../../../api/contract';
 import { CURVE_PRESETS, PRESET_SHAPES, SPRING_PRESETS } from '../../../api/generated/catalogue';
 import { known } from '../../../shared/known';
@@ -78,7 +79,7 @@ function CurveFields({ timing, mixed, commit }: { timing: CurveTiming; mixed: bo
         commit={(v) => commit({ ...timing, duration_ms: v })}
       />
       <TextField label="easing" value={easing} mixed={mixed} commit={(v) => commit({ ...timing, easing: v })} />
-      <div className="chips" role="group" aria-label="Easings">
+      <Flex wrap gap={5} role="group" aria-label="Easings">
         {Object.entries(CURVE_PRESETS).map(([name, css]) => (
           <PresetChip
             key={name}
@@ -88,7 +89,7 @@ function CurveFields({ timing, mixed, commit }: { timing: CurveTiming; mixed: bo
             choose={() => attemptCommit(commit({ ...timing, easing: css }))}
           />
         ))}
-      </div>
+      </Flex>
     </>
   );
 }
@@ -140,7 +141,7 @@ function SpringFields({ timing, mixed, reading, commit }: SpringProps) {
           />
         </div>
       )}
-      <div className="chips" role="group" aria-label="Springs">
+      <Flex wrap gap={5} role="group" aria-label="Springs">
         {Object.entries(SPRING_PRESETS).map(([name, preset]) => (
           <PresetChip
             key={name}
@@ -150,7 +151,7 @@ function SpringFields({ timing, mixed, reading, commit }: SpringProps) {
             choose={() => attemptCommit(commit({ kind: 'spring', ...preset }))}
           />
         ))}
-      </div>
+      </Flex>
     </>
   );
 }

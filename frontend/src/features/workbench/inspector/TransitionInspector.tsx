@@ -1,4 +1,4 @@
-import { Select } from 'antd';
+import { Flex, Select } from 'antd';
 import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Layer, Run, Transition, TransitionReading } from '../../../api/contract';
@@ -48,7 +48,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
   const style = transition.style ?? 'tween';
   return (
     <>
-      <p className="kicker">Transition {number}</p>
+      <small className="quiet">Transition {number}</small>
       <Ends transition={transition} />
       <CueFields transition={transition} />
       <Choice<NonNullable<Transition['style']>>
@@ -117,12 +117,12 @@ function LaneTiming({ transition, layer, reading }: LaneProps) {
   const setOwn = (timing: Timing | null) => setLane(now(), transition.id, layer.id, { timing });
   return (
     <>
-      <div className="lane-head">
+      <Flex align="center">
         <strong>{layer.name}</strong>
         <span className="spring" />
         {timing && <PlainButton onClick={() => void attempt(setOwn(null))}>as the transition</PlainButton>}
         <PlainButton onClick={() => choose({ lane: null })}>back to all</PlainButton>
-      </div>
+      </Flex>
       {!timing && <p className="quiet">Has the timing of the transition. A change here gives it its own.</p>}
       <TimingEditor
         key={layer.id}
@@ -138,7 +138,7 @@ function LaneTiming({ transition, layer, reading }: LaneProps) {
 function Foot({ transition }: { transition: Transition }) {
   const alone = useBench(useShallow((b) => partOf(b.run, transition.id)));
   return (
-    <div className="inspector-foot">
+    <Flex align="center">
       {alone && (
         <PlainButton title="Only this transition, over and over" onClick={() => clock.setPart(alone)}>
           play alone
@@ -158,6 +158,6 @@ function Foot({ transition }: { transition: Transition }) {
       </PlainButton>
       <span className="spring" />
       <PlainButton onClick={() => void attempt(removeTransition(now(), transition.id))}>delete</PlainButton>
-    </div>
+    </Flex>
   );
 }

@@ -1,9 +1,11 @@
+import { Flex } from 'antd';
 import type { ReactNode } from 'react';
 import { create } from 'zustand';
 import type { Transition } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
 import { attempt, useBench } from '../bench';
-import { chooseWays, chosenWays } from '../choosing';
+import { chooseWays } from '../choosing';
+import { chosenWays } from '../chosen';
 import { setTransitions, type Timing } from '../edits';
 import { known } from '../../../shared/known';
 import { PlainButton } from '../../../shared/ui/PlainButton';
@@ -25,7 +27,7 @@ export function WaysBy({ last, children }: { last: Transition; children?: ReactN
     void attempt(setTransitions(bench.document, chosenWays(bench), 'Pasted timing', () => ({ timing: known(copied) })));
   };
   return (
-    <div className="ways-by" role="group" aria-label="Like this one">
+    <Flex wrap className="ways-by" role="group" aria-label="Like this one">
       <PlainButton onClick={() => choose(all(isTween))}>all tweens</PlainButton>
       <PlainButton
         title="All tweens along the same curve or spring"
@@ -38,7 +40,7 @@ export function WaysBy({ last, children }: { last: Transition; children?: ReactN
         paste timing
       </PlainButton>
       {children}
-    </div>
+    </Flex>
   );
 }
 

@@ -1,3 +1,6 @@
+import { area, line } from '../../../shared/drawing/paint';
+import { PlainButton } from '../../../shared/ui/PlainButton';
+import { Flex } from 'antd';
 import { align, distribute } from '../actions';
 import type { Axis, Line } from '../edits';
 
@@ -15,39 +18,49 @@ const GAPS: [Axis, string, string][] = [
   ['down', 'M2 2h12M2 14h12', 'M4 6.5h8v3h-8Z'],
 ];
 
+const TIGHT = { padding: '2px 1px' };
+
 /** Chosen layers lined up with each other; one alone with its group or the piece. */
 export function Arrange({ count }: { count: number }) {
   const whom = count > 1 ? 'each other' : 'its group or the piece';
   return (
-    <div className="arrange" role="group" aria-label="Line up">
+    <Flex
+      justify="space-between"
+      className="arrange"
+      style={{ padding: '3px 10px 5px' }}
+      role="group"
+      aria-label="Line up"
+    >
       {LINES.map(([line, ...drawing]) => (
-        <button
+        <PlainButton
           key={line}
+          style={TIGHT}
           aria-label={`Line up: ${line}`}
           title={`Line up with ${whom}: ${line}`}
           onClick={() => void align(line)}
         >
           <Drawing drawing={drawing} />
-        </button>
+        </PlainButton>
       ))}
       {GAPS.map(([axis, ...drawing]) => (
-        <button
+        <PlainButton
           key={axis}
+          style={TIGHT}
           disabled={count < 3}
           aria-label={`Even gaps ${axis}`}
           title={count < 3 ? 'Even gaps need three layers' : `Even gaps ${axis}`}
           onClick={() => void distribute(axis)}
         >
-          <Drawing drawing={drawing} />
-        </button>
+          <Drawing drawing={drawing} faint={count < 3} />
+        </PlainButton>
       ))}
-    </div>
+    </Flex>
   );
 }
 
-const Drawing = ({ drawing: [line, bars] }: { drawing: [string, string] }) => (
-  <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
-    <path className="line" d={line} />
-    <path d={bars} />
+const Drawing = ({ drawing: [guide, bars], faint = false }: { drawing: [string, string]; faint?: boolean }) => (
+  <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true" opacity={faint ? 0.25 : 1}>
+    <path {...line('ink', 1.2)} d={guide} />
+    <path {...area('glass')} d={bars} />
   </svg>
 );

@@ -1,3 +1,4 @@
+import { Flex } from 'antd';
 import type { Layer, Piece, Pose } from '../../../api/contract';
 import * as actions from '../actions';
 import { attempt, useBench } from '../bench';
@@ -23,13 +24,13 @@ export function LayerActions({ ids, rename }: Props) {
   const piece = useBench((b) => b.document);
   const pose = useBench((b) => b.poses[b.state]);
   return (
-    <div className="layer-actions" role="group" aria-label={`Actions for ${namesOf(piece, ids)}`}>
+    <Flex wrap className="layer-actions" role="group" aria-label={`Actions for ${namesOf(piece, ids)}`}>
       {actionsFor(piece, pose, ids, rename).map(({ name, act, ...rest }) => (
         <PlainButton key={name} onClick={act} {...rest}>
           {name}
         </PlainButton>
       ))}
-    </div>
+    </Flex>
   );
 }
 

@@ -1,3 +1,4 @@
+import { area } from '../../../shared/drawing/paint';
 import type { KeyboardEvent } from 'react';
 import { make, useBench } from '../bench';
 import { choose, chooseAlso } from '../choosing';
@@ -18,6 +19,8 @@ interface Props {
   onKey: (event: KeyboardEvent) => void;
 }
 
+const FOLD = { flex: 'none', width: 16, marginRight: -5 };
+
 /** A layer in the list: folded, chosen, renamed; with what is special about it. */
 export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey }: Props) {
   const { layer, depth } = row;
@@ -34,7 +37,7 @@ export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey
         />
       ) : (
         <button
-          className={hidden ? 'layer-row hidden' : 'layer-row'}
+          className={hidden ? 'layer-row bare hidden' : 'layer-row bare'}
           data-row={layer.id}
           aria-pressed={chosen}
           onClick={(event) =>
@@ -44,7 +47,7 @@ export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey
           onKeyDown={onKey}
         >
           <KindIcon kind={layer.kind} />
-          <span>{layer.name}</span>
+          <span className="ellipsis">{layer.name}</span>
         </button>
       )}
       {'mask' in layer && layer.mask && <Tag title="Cuts what stands above it in its group">mask</Tag>}
@@ -55,23 +58,23 @@ export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey
 }
 
 function Fold({ row: { layer }, open, fold }: Pick<Props, 'row' | 'open' | 'fold'>) {
-  if (layer.kind !== 'group' || !layer.layers?.length) return <span className="fold" />;
+  if (layer.kind !== 'group' || !layer.layers?.length) return <span style={FOLD} />;
   return (
     <PlainButton
-      className="fold"
+      style={FOLD}
       aria-label={`${open ? 'Fold' : 'Unfold'} ${layer.name}`}
       aria-expanded={open}
       onClick={fold}
     >
       <svg width="8" height="8" viewBox="0 0 8 8" aria-hidden="true">
-        <path d={open ? 'M0 2h8L4 7Z' : 'M2 0v8l5-4Z'} />
+        <path {...area('quiet')} d={open ? 'M0 2h8L4 7Z' : 'M2 0v8l5-4Z'} />
       </svg>
     </PlainButton>
   );
 }
 
 const Tag = ({ title, children }: { title: string; children: string }) => (
-  <span className="locked" title={title}>
+  <span style={{ color: 'var(--faint)', fontSize: 10.5 }} title={title}>
     {children}
   </span>
 );

@@ -1,9 +1,11 @@
+import { Flex } from 'antd';
 import { useState, type KeyboardEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { chainTo } from '../../../shared/geometry/matrix';
 import { order, remove } from '../actions';
 import { useBench } from '../bench';
-import { choose, chosenLayers } from '../choosing';
+import { choose } from '../choosing';
+import { chosenLayers } from '../chosen';
 import { fromTheTop, shownRows, type Placed } from '../tree';
 import { AddMenu } from './AddMenu';
 import { Arrange } from './Arrange';
@@ -29,12 +31,12 @@ export function LayersPanel() {
     event.stopPropagation();
   };
   return (
-    <aside className="layers">
-      <div className="panel-head">
-        <span>Layers</span>
+    <Flex vertical component="aside" className="layers">
+      <Flex justify="space-between" style={{ padding: '9px 8px 5px 12px' }}>
+        <strong className="quiet">Layers</strong>
         <AddMenu />
-      </div>
-      <ul className="layer-list" aria-label="Layers, the topmost first">
+      </Flex>
+      <ul className="layer-list bare-list" aria-label="Layers, the topmost first">
         {rows.map((row, index) => (
           <LayerRow
             key={row.layer.id}
@@ -52,7 +54,7 @@ export function LayersPanel() {
       {chosen.length > 0 && <LayerActions ids={chosen} rename={setRenaming} />}
       {chosen.length > 0 && <Arrange count={chosen.length} />}
       <LookFields />
-    </aside>
+    </Flex>
   );
 }
 

@@ -4,7 +4,7 @@ import type { Value } from '../../../api/contract';
 import { NumberField } from '../../../shared/ui/Field';
 import { show } from '../../../shared/text/sums';
 import { make, useBench, type Bench } from '../bench';
-import { chosenLayers } from '../choosing';
+import { chosenLayers } from '../chosen';
 import { commonOf } from '../chosenLooks';
 import { namesOf } from '../edits';
 import { looksEdit } from '../looks';
@@ -18,6 +18,8 @@ const SHORT: [string, string, string, number][] = [
   ['rotation', 'rot', '°', 1],
   ['opacity', 'opac', '', 0.05],
 ];
+
+const DIFFERENCE = { margin: '7px 0 0', fontSize: 11.5 };
 
 /** The numbers of the chosen layers in the state that is being posed. */
 export function LookFields() {
@@ -86,11 +88,16 @@ function Difference({
   name: string;
 }) {
   const differing = SHORT.filter(([key]) => old && old[key] !== look[key]);
-  if (!differing.length) return <p className="difference quiet">as in {name}</p>;
+  if (!differing.length)
+    return (
+      <p className="quiet" style={DIFFERENCE}>
+        as in {name}
+      </p>
+    );
   const [key] = firstOf(differing);
   const by = Number(look[key]) - Number(known(old)[key]);
   return (
-    <p className="difference">
+    <p style={{ ...DIFFERENCE, color: 'var(--glass)' }}>
       {key} differs from {name} by {show(by)}
       {differing.length > 1 && `, and ${differing.length - 1} more`}
     </p>

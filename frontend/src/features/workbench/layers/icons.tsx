@@ -1,3 +1,4 @@
+import { line } from '../../../shared/drawing/paint';
 import type { Layer } from '../../../api/contract';
 
 const PATHS: Record<Layer['kind'], string> = {
@@ -12,8 +13,8 @@ const PATHS: Record<Layer['kind'], string> = {
 
 export function KindIcon({ kind }: { kind: Layer['kind'] }) {
   return (
-    <svg className="kind" width="14" height="14" viewBox="0 0 16 16" aria-hidden="true">
-      <path d={PATHS[kind]} />
+    <svg width="14" height="14" viewBox="0 0 16 16" aria-hidden="true">
+      <path {...line('glass', 1.5)} strokeLinejoin="round" strokeLinecap="round" d={PATHS[kind]} />
     </svg>
   );
 }

@@ -1,3 +1,4 @@
+import { line } from '../../../shared/drawing/paint';
 import { useBench } from '../bench';
 import { archesOf, seamText, type Arch, type Column } from './columns';
 
@@ -12,24 +13,33 @@ export function Arches({ columns, width }: { columns: readonly Column[]; width: 
   const arches = archesOf(piece, columns, run);
   const closing = arches.find((arch) => arch.closing);
   return (
-    <svg className="arch-lines" width={width} height={FOOT + 2} aria-hidden="true">
+    <svg style={{ display: 'block' }} width={width} height={FOOT + 2} aria-hidden="true">
       {arches.map((arch) => (
-        <path
-          key={arch.id}
-          d={archPath(arch)}
-          className={`${arch.closing ? 'closing' : ''} ${arch.cue} ${chosen === arch.id ? 'chosen' : ''}`}
-        />
+        <path key={arch.id} d={archPath(arch)} {...paintOf(arch, chosen === arch.id)} />
       ))}
       {arches.map((arch) => (
-        <path key={arch.id} className="tip" d={`M${arch.to - 3} ${FOOT - 5}l3 5l3 -5`} />
+        <path key={arch.id} {...line('ink', 1.2)} d={`M${arch.to - 3} ${FOOT - 5}l3 5l3 -5`} />
       ))}
       {closing && seam && (
-        <text x={(closing.from + closing.to) / 2} y={11} className={seam.open ? 'seam open' : 'seam'}>
+        <text
+          x={(closing.from + closing.to) / 2}
+          y={11}
+          className="halo"
+          textAnchor="middle"
+          style={{ font: '500 11px var(--mono)' }}
+          fill={`var(--${seam.open ? 'coral-text' : 'glass'})`}
+        >
           {seamText(seam)}
         </text>
       )}
     </svg>
   );
+}
+
+/** Dotted on a cue, dashed where it closes the loop. */
+function paintOf({ closing, cue }: Arch, chosen: boolean) {
+  const dashes = closing ? '4 3' : cue === 'tap' ? '1.5 3' : undefined;
+  return line(chosen ? 'ink' : closing ? 'coral' : 'glass', chosen ? 2 : 1.4, dashes);
 }
 
 function archPath({ from, to, closing }: Arch): string {

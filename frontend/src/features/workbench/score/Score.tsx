@@ -1,8 +1,9 @@
+import { Flex } from 'antd';
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
 import { useEffect, useMemo, useRef, type RefObject } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { attempt, useBench } from '../bench';
-import { chosenLayers } from '../choosing';
+import { chosenLayers } from '../chosen';
 import { moveState } from '../edits';
 import { lastResult } from '../lastResult';
 import { countProperties, rowOf, rowsOf } from '../tree';
@@ -39,7 +40,7 @@ export function Score() {
   useEffect(() => void Object.assign(shown, { rows, columns }), [rows, columns]);
   useClipboard(scroller);
   return (
-    <section className="score" aria-label="Score">
+    <Flex vertical component="section" className="score" aria-label="Score">
       <div className="score-scroll" ref={scroller}>
         <DndContext sensors={sensors} onDragEnd={reorder}>
           <table aria-rowcount={rows.length + 2} style={{ width: HEAD_W + width }}>
@@ -62,7 +63,7 @@ export function Score() {
         {!rows.length && <p className="hint">{filter === 'chosen' ? NONE_CHOSEN : NO_DIFFERENCE}</p>}
       </div>
       <ScoreFoot />
-    </section>
+    </Flex>
   );
 }
 
@@ -122,13 +123,19 @@ function RowFilterSwitch() {
   const filter = useView((v) => v.rows);
   return (
     <th className="corner">
-      <span className="row-filter" role="group" aria-label="Rows">
+      <Flex gap={3} className="row-filter" role="group" aria-label="Rows">
         {FILTERS.map(({ value, label, title }) => (
-          <PlainButton key={value} aria-pressed={filter === value} title={title} onClick={() => look({ rows: value })}>
+          <PlainButton
+            key={value}
+            style={{ padding: '1px 2px', fontSize: 11 }}
+            aria-pressed={filter === value}
+            title={title}
+            onClick={() => look({ rows: value })}
+          >
             {label}
           </PlainButton>
         ))}
-      </span>
+      </Flex>
     </th>
   );
 }

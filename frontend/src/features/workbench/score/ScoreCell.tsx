@@ -67,6 +67,14 @@ function extendTo([row, column]: Place, [down, across]: [number, number]): void 
   if (shown.columns[at] && shown.rows[next] !== undefined) extendBlock([next, at]);
 }
 
+const PATCH = {
+  position: 'absolute',
+  inset: '8px auto auto 5px',
+  width: 9,
+  height: 9,
+  border: '1px solid var(--hairline)',
+} as const;
+
 /** One number of the score. */
 export const ScoreCell = memo(function ScoreCell(props: Props) {
   const { layer, property, state, value, look, row, column } = props;
@@ -80,7 +88,7 @@ export const ScoreCell = memo(function ScoreCell(props: Props) {
   const withUnit = !focused && !typed.fault && typeof value === 'number';
   return (
     <td className={`cell${tone}`}>
-      {swatch && !resting && <span className="swatch" style={{ background: swatch }} />}
+      {swatch && !resting && <span style={{ ...PATCH, background: swatch }} />}
       <input
         {...typed.input}
         value={resting ? '·' : withUnit ? valueText(value, info.unit) : typed.input.value}

@@ -1,4 +1,4 @@
-import { Dropdown } from 'antd';
+import { Dropdown, Flex } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
 import * as actions from '../actions';
 import { attempt, namedOf, useBench } from '../bench';
@@ -14,7 +14,7 @@ export function ScoreFoot() {
   const backwards = useView((v) => v.backwards);
   const name = useBench((b) => stateNamed(b.document, b.state).name);
   return (
-    <footer className="score-foot">
+    <Flex component="footer" align="center" gap={5} className="foot" style={{ height: 30 }}>
       <PlainButton
         title={`${backwards ? 'Before' : 'After'} ${name}, looking like it (S)`}
         onClick={() => void actions.addState()}
@@ -26,7 +26,6 @@ export function ScoreFoot() {
       <AddTransition />
       <CellsMenu />
       <PlainButton
-        className="toggle"
         aria-pressed={backwards}
         title="From the end: each new state comes before the chosen one"
         onClick={() => look({ backwards: !backwards })}
@@ -35,7 +34,7 @@ export function ScoreFoot() {
       </PlainButton>
       <span className="spring" />
       <StateActions name={name} />
-    </footer>
+    </Flex>
   );
 }
 
@@ -46,7 +45,9 @@ function StateActions({ name }: { name: string }) {
   const index = useBench((b) => b.document.states.findIndex((s) => s.id === b.state));
   return (
     <>
-      <strong>{name}</strong>
+      <strong className="ellipsis" style={{ maxWidth: 110 }}>
+        {name}
+      </strong>
       <PlainButton onClick={() => void actions.duplicateState()}>duplicate</PlainButton>
       <PlainButton
         disabled={index === 0}

@@ -1,3 +1,4 @@
+import { Flex } from 'antd';
 import { memo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Piece, TransitionReading, Value } from '../../../api/contract';
@@ -26,10 +27,14 @@ export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: P
   return (
     <tr aria-rowindex={index + 3} className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''}`} data-score-row={row}>
       <th scope="row" onClick={() => choose({ layer })}>
-        <div>
-          <span title={name}>{name}</span>
-          <span className="quiet">{propertyNamed(property).label}</span>
-        </div>
+        <Flex justify="space-between" gap={4}>
+          <strong className="ellipsis" title={name}>
+            {name}
+          </strong>
+          <span className="quiet ellipsis" style={{ flex: 'none', maxWidth: 88 }}>
+            {propertyNamed(property).label}
+          </span>
+        </Flex>
       </th>
       {columns.map((column, at) => {
         const [a, b, c] = shown.slice(at * 3, at * 3 + 3);

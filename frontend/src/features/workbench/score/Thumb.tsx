@@ -11,6 +11,16 @@ const SETTLED_MS = 250;
 const AGAIN_MS = 1500;
 
 /** A state in small, drawn by the server: as elements, all states of a large piece would slow down each frame of the loop. */
+const THUMB = {
+  display: 'grid',
+  placeItems: 'center',
+  width: 58,
+  height: 38,
+  overflow: 'hidden',
+  background: 'var(--ground)',
+  pointerEvents: 'none',
+} as const;
+
 export function Thumb({ state }: { state: string }) {
   const picture = useBench(useShallow((b) => pictureOf(b.document)));
   const pose = useBench((b) => b.poses[state]);
@@ -40,5 +50,9 @@ export function Thumb({ state }: { state: string }) {
   }, [pose, picture, state, scale]);
   // As many px as it was drawn with, so that none is blurred.
   const px = (length: number) => Math.max(Math.round(length * scale), 1) / window.devicePixelRatio;
-  return <span className="thumb">{address && <img src={address} width={px(width)} height={px(height)} alt="" />}</span>;
+  return (
+    <span className="thumb" style={THUMB}>
+      {address && <img src={address} width={px(width)} height={px(height)} alt="" />}
+    </span>
+  );
 }

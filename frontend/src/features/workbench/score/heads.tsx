@@ -1,3 +1,4 @@
+import { area, line } from '../../../shared/drawing/paint';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { memo, useState, type KeyboardEvent } from 'react';
 import type { Transition, TransitionReading } from '../../../api/contract';
@@ -24,6 +25,7 @@ export const StateHead = memo(function StateHead({ id }: { id: string }) {
       scope="col"
     >
       <button
+        className="score-head bare"
         ref={setNodeRef}
         {...listeners}
         aria-pressed={chosen}
@@ -34,8 +36,8 @@ export const StateHead = memo(function StateHead({ id }: { id: string }) {
         data-state={id}
       >
         <Thumb state={id} />
-        <span className="state-name">
-          {starts && <span className="starts" title="The piece starts here" />}
+        <span className="state-name ellipsis" style={{ maxWidth: '100%', fontSize: 11.5, fontWeight: 650 }}>
+          {starts && <Starts />}
           {name}
         </span>
       </button>
@@ -50,6 +52,16 @@ export const StateHead = memo(function StateHead({ id }: { id: string }) {
     </th>
   );
 });
+
+const FIGURE = { font: '600 11px var(--mono)' };
+
+const Starts = () => (
+  <span title="The piece starts here">
+    <svg width={10} height={7} viewBox="0 0 10 7" aria-hidden="true">
+      <path {...area('brass')} d="M0 0L6 3.5L0 7Z" />
+    </svg>
+  </span>
+);
 
 /** The neighbours by arrow keys; with Alt the state itself goes there. */
 function onStateKey(event: KeyboardEvent, id: string, rename: () => void): void {
@@ -81,6 +93,7 @@ export const WayHead = memo(function WayHead({ id }: { id: string }) {
   return (
     <th className={`way-head${chosen ? ' chosen' : ''}`} scope="col">
       <button
+        className="score-head bare"
         aria-pressed={chosen}
         data-transition={transition.id}
         title="Shift and click takes several"
@@ -89,11 +102,19 @@ export const WayHead = memo(function WayHead({ id }: { id: string }) {
         <span className="unseen">
           Transition {transition.from} to {transition.to},{' '}
         </span>
-        <span className="hold">{whenOf(transition)}</span>
-        <svg width="40" height="26" viewBox="-1 -5 42 34" aria-hidden="true" className={cut ? 'cut' : ''}>
-          {cut ? <path d="M0 27H20V1H40" /> : reading && <path d={curvePath(reading, 40, 26)} />}
+        <span className="hold" style={{ ...FIGURE, color: 'var(--brass-text)' }}>
+          {whenOf(transition)}
+        </span>
+        <svg width="40" height="26" viewBox="-1 -5 42 34" aria-hidden="true" {...line(cut ? 'coral' : 'glass', 2)}>
+          {cut ? (
+            <path vectorEffect="non-scaling-stroke" d="M0 27H20V1H40" />
+          ) : (
+            reading && <path vectorEffect="non-scaling-stroke" d={curvePath(reading, 40, 26)} />
+          )}
         </svg>
-        <span className={cut ? 'length cut' : 'length'}>{cut ? 'cut' : `${reading?.length_ms ?? '…'} ms`}</span>
+        <span className="length" style={{ ...FIGURE, color: cut ? 'var(--coral-text)' : undefined }}>
+          {cut ? 'cut' : `${reading?.length_ms ?? '…'} ms`}
+        </span>
       </button>
     </th>
   );
@@ -115,7 +136,7 @@ export function GapHead({ id }: { id: string }) {
     if (await attempt(edit)) choose({ transition: edit.id, lane: null });
   };
   return (
-    <th className="gap-head" scope="col">
+    <th style={{ verticalAlign: 'middle' }} scope="col">
       <PlainButton
         title={`Add a transition to ${name}`}
         aria-label={`Add a transition to ${name}`}

@@ -1,3 +1,4 @@
+import { area, line } from '../../../shared/drawing/paint';
 import type { Point } from '../../../shared/geometry/matrix';
 import type { Grip } from './gestures';
 import { known } from '../../../shared/known';
@@ -13,6 +14,7 @@ const GRIPS: readonly Exclude<Grip, string>[] = [
   [-1, 0],
 ];
 const CURSORS = ['ew-resize', 'nwse-resize', 'ns-resize', 'nesw-resize'];
+const GRIP = area('panel', 'ink', 1.4);
 /** px on the screen from the top edge to where it is turned */
 const ARM = 22;
 
@@ -47,25 +49,32 @@ export function Frame({ corners, zoom, guides, size, grips }: Props) {
   const side = (b[0] - a[0]) * (d[1] - a[1]) - (b[1] - a[1]) * (d[0] - a[0]) < 0 ? -1 : 1;
   const arm: Point = [top[0] + side * ARM * Math.cos(up), top[1] + side * ARM * Math.sin(up)];
   return (
-    <svg className="chosen-frame" aria-hidden="true">
-      {guides.x !== undefined && (
-        <line className="guide" x1={guides.x * zoom} x2={guides.x * zoom} y1={0} y2={size.height * zoom} />
+    <svg className="chosen-frame overlay" aria-hidden="true">
+      <Guides guides={guides} zoom={zoom} size={size} />
+      <polygon {...line('ink', 1.4)} points={at.map((p) => p.join(',')).join(' ')} />
+      {grips && <line {...line('ink', 1.2)} x1={top[0]} y1={top[1]} x2={arm[0]} y2={arm[1]} />}
+      {grips && (
+        <circle className="grip turn" {...area('brass', 'ink', 1.4)} data-grip="turn" cx={arm[0]} cy={arm[1]} r={4} />
       )}
-      {guides.y !== undefined && (
-        <line className="guide" y1={guides.y * zoom} y2={guides.y * zoom} x1={0} x2={size.width * zoom} />
-      )}
-      <polygon points={at.map((p) => p.join(',')).join(' ')} />
-      {grips && <line x1={top[0]} y1={top[1]} x2={arm[0]} y2={arm[1]} />}
-      {grips && <circle className="grip turn" data-grip="turn" cx={arm[0]} cy={arm[1]} r={4} />}
       {(grips ? GRIPS : []).map((grip) => {
         const [x, y] = placeOf(grip);
         const style = { cursor: cursorOf(grip) };
         return grip[0] && grip[1] ? (
-          <circle key={grip.join()} className="grip" data-grip={grip.join()} cx={x} cy={y} r={4} style={style} />
+          <circle
+            key={grip.join()}
+            className="grip"
+            {...GRIP}
+            data-grip={grip.join()}
+            cx={x}
+            cy={y}
+            r={4}
+            style={style}
+          />
         ) : (
           <rect
             key={grip.join()}
             className="grip"
+            {...GRIP}
             data-grip={grip.join()}
             x={x - 2.5}
             y={y - 2.5}
@@ -76,6 +85,16 @@ export function Frame({ corners, zoom, guides, size, grips }: Props) {
         );
       })}
     </svg>
+  );
+}
+
+/** What it stands level with, or below. */
+function Guides({ guides: { x, y }, zoom, size }: Pick<Props, 'guides' | 'zoom' | 'size'>) {
+  return (
+    <g {...line('coral')}>
+      {x !== undefined && <line x1={x * zoom} x2={x * zoom} y1={0} y2={size.height * zoom} />}
+      {y !== undefined && <line y1={y * zoom} y2={y * zoom} x1={0} x2={size.width * zoom} />}
+    </g>
   );
 }
 

@@ -1,3 +1,4 @@
+import { line } from '../../../shared/drawing/paint';
 import { useDeferredValue, useMemo } from 'react';
 import type { Layer, Pose } from '../../../api/contract';
 import { chainTo, matrixOf } from '../../../shared/geometry/matrix';
@@ -17,14 +18,14 @@ export function Ghosts(props: Props) {
   const { layers, pose, before, zoom } = useDeferredValue(props);
   const shapes = useMemo(() => outlines(layers, pose, before), [layers, pose, before]);
   return (
-    <svg className="ghosts" aria-hidden="true">
-      <g transform={`scale(${zoom})`}>
+    <svg className="ghosts overlay" aria-hidden="true">
+      <g {...line('ink', 1, '3 3')} strokeOpacity={0.55} transform={`scale(${zoom})`}>
         {shapes.map(({ id, matrix, ...shape }) => (
           <g key={id} transform={matrix}>
             {shape.path ? (
-              <path d={shape.path} transform={shape.stretch} />
+              <path vectorEffect="non-scaling-stroke" d={shape.path} transform={shape.stretch} />
             ) : (
-              <rect width={shape.width} height={shape.height} rx={shape.radius} />
+              <rect vectorEffect="non-scaling-stroke" width={shape.width} height={shape.height} rx={shape.radius} />
             )}
           </g>
         ))}

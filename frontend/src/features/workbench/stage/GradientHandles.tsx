@@ -1,8 +1,9 @@
+import { area, line } from '../../../shared/drawing/paint';
 import type { KeyboardEvent, SVGAttributes } from 'react';
 import type { Gradient } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 import { attempt, useBench } from '../bench';
-import { reaches } from '../choosing';
+import { reaches } from '../chosen';
 import { setValues } from '../edits';
 import { axisOf, handlesOf, pulled, type Handle } from './gradient';
 import { onScreen, ownMatrix, useHandles, type OverLayer } from './useHandles';
@@ -45,8 +46,15 @@ export function GradientHandles(over: OverLayer) {
   const axis = axisOf(gradient, size);
   const [from, to] = [axis.from, axis.to].map((at) => onScreen(matrix, zoom, at)) as [Point, Point];
   return (
-    <svg className="pen gradient" aria-label="Gradient">
-      <line x1={from[0]} y1={from[1]} x2={to[0]} y2={to[1]} />
+    <svg className="gradient overlay" aria-label="Gradient">
+      <line
+        {...line('white', 1.4)}
+        filter="drop-shadow(0 0 1px var(--ink))"
+        x1={from[0]}
+        y1={from[1]}
+        x2={to[0]}
+        y2={to[1]}
+      />
       {handlesOf(gradient, size).map(([handle, at]) => (
         <GradientGrip
           key={handle}
@@ -77,7 +85,7 @@ function GradientGrip({ handle, at: [x, y], colour, hands }: GripProps) {
   const own = { tabIndex: 0, role: 'button', 'data-gradient': handle, ...hands };
   return typeof handle === 'number' ? (
     <rect
-      className="stop-handle"
+      {...area('panel', 'ink', 1.4)}
       x={x - 5}
       y={y - 5}
       width={10}
@@ -88,6 +96,7 @@ function GradientGrip({ handle, at: [x, y], colour, hands }: GripProps) {
     />
   ) : (
     <circle
+      {...area('panel', 'ink', 1.4)}
       cx={x}
       cy={y}
       r={handle === 'centre' ? 5.5 : 4}

@@ -1,4 +1,5 @@
-import { Button } from 'antd';
+import { Chip } from '../../../shared/ui/Chip';
+import { Button, Flex } from 'antd';
 import { memo, useCallback, useRef, useSyncExternalStore, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { LoopView, pictureOf, Ring, RunBar, type Scene } from '../../player';
@@ -38,11 +39,11 @@ export function LoopStage() {
       onDoubleClick={zooming.toFit}
     >
       {tried ? (
-        <div className="stage-label tried" role="status">
+        <div className="stage-label tried ellipsis" role="status">
           <strong>Trying</strong> {tried}
         </div>
       ) : (
-        <div className="stage-label">
+        <div className="stage-label ellipsis">
           <Label />
         </div>
       )}
@@ -51,9 +52,9 @@ export function LoopStage() {
         {pixels && !tried && <Pixels width={picture.width} height={picture.height} zoom={zoom} />}
       </div>
       <WatchPanel zoom={zooming} />
-      <div className="stage-foot">
+      <Flex align="center" gap={8} className="stage-foot">
         <PlayControls />
-      </div>
+      </Flex>
       {run.total_ms > 0 && (
         <div className="stage-clock">
           {run.loop_ms === null ? (
@@ -104,26 +105,26 @@ const PlayControls = memo(function PlayControls() {
       >
         {playing ? 'Pause' : 'Play'}
       </Button>
-      <span className="rates" role="group" aria-label="Speed">
+      <Flex gap={4} role="group" aria-label="Speed">
         {RATES.map(([value, label]) => (
-          <button key={value} aria-pressed={rate === value} onClick={() => clock.setRate(value)}>
+          <Chip key={value} pressed={rate === value} onClick={() => clock.setRate(value)}>
             {label}
-          </button>
+          </Chip>
         ))}
-      </span>
+      </Flex>
       {part ? (
-        <button className="from" aria-pressed="true" title="The whole run again" onClick={() => clock.setPart(null)}>
+        <Chip className="from" pressed title="The whole run again" onClick={() => clock.setPart(null)}>
           whole run
-        </button>
+        </Chip>
       ) : (
-        <button
-          className="from"
+        <Chip
+          className="from ellipsis"
           disabled={!arrival}
           title="Play from the moment this state is reached"
           onClick={() => arrival && clock.seek(arrival.start_ms)}
         >
           from {name}
-        </button>
+        </Chip>
       )}
     </>
   );

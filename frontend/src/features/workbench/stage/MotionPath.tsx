@@ -1,3 +1,4 @@
+import { area, line } from '../../../shared/drawing/paint';
 import { useEffect, useState } from 'react';
 import type { Point } from '../../../shared/geometry/matrix';
 import { api } from '../../../api/client';
@@ -28,12 +29,12 @@ export function MotionPath({ id, zoom }: { id: string; zoom: number }) {
   if (points.length < 2) return null;
   const at = points.map(([x, y]) => [x * zoom, y * zoom] as Point);
   return (
-    <svg className="motion-path" aria-hidden="true" data-path={id}>
-      <polyline points={at.map((p) => p.join(',')).join(' ')} />
+    <svg className="motion-path overlay" aria-hidden="true" data-path={id}>
+      <polyline {...line('coral')} strokeOpacity={0.6} points={at.map((p) => p.join(',')).join(' ')} />
       {at
         .filter((_, i) => i % TICK === 0)
         .map(([x, y], i) => (
-          <circle key={i} cx={x} cy={y} r={1.6} />
+          <circle key={i} {...area('coral')} cx={x} cy={y} r={1.6} />
         ))}
     </svg>
   );

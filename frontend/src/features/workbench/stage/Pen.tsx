@@ -1,3 +1,4 @@
+import { area, line } from '../../../shared/drawing/paint';
 import type { PointerEvent } from 'react';
 import type { Point } from '../../../shared/geometry/matrix';
 import { mapPath, writePath } from '../../../shared/geometry/path';
@@ -12,26 +13,26 @@ interface Props {
 
 /** Draws a path point by point, or a line in one go. */
 export function Pen({ zoom, pointAt }: Props) {
-  const { knots, pointer, down, move, up, line } = usePen(zoom, pointAt);
+  const { knots, pointer, down, move, up, line: straight } = usePen(zoom, pointAt);
   // As it would go on from the last point.
   const open = pointer && knots.length ? [...knots, { at: pointer, into: null, out: null }] : knots;
   const [shown] = mapPath([{ knots: open, closed: false }], ([x, y]) => [x * zoom, y * zoom]);
   return (
     <svg
-      className="pen"
+      className="overlay"
       onPointerDown={down}
       onPointerMove={move}
       onPointerUp={up}
-      aria-label={line ? 'Draw a line' : 'Draw a path'}
+      aria-label={straight ? 'Draw a line' : 'Draw a path'}
     >
-      <rect x="-4000" y="-4000" width="8000" height="8000" />
-      {open.length > 1 && <path d={writePath([known(shown)])} />}
+      <rect fill="transparent" x="-4000" y="-4000" width="8000" height="8000" />
+      {open.length > 1 && <path {...line('glass', 1.6)} d={writePath([known(shown)])} />}
       {known(shown)
         .knots.slice(0, knots.length)
         .map(({ at, into, out }, i) => (
           <g key={i}>
-            {into && out && <line x1={into[0]} y1={into[1]} x2={out[0]} y2={out[1]} />}
-            <circle cx={at[0]} cy={at[1]} r={i === 0 ? 4.5 : 3.5} />
+            {into && out && <line {...line('ink')} x1={into[0]} y1={into[1]} x2={out[0]} y2={out[1]} />}
+            <circle {...area('panel', 'ink', 1.4)} cx={at[0]} cy={at[1]} r={i === 0 ? 4.5 : 3.5} />
           </g>
         ))}
     </svg>

@@ -1,3 +1,4 @@
+import { area, line } from '../../../shared/drawing/paint';
 import type { KeyboardEvent } from 'react';
 import { mapPath, writePath, type Knot, type Subpath } from '../../../shared/geometry/path';
 import type { Part, Place } from './pointEdits';
@@ -11,7 +12,7 @@ export function Points(over: OverLayer) {
   const hands = usePointHands(over);
   const shown = mapPath(hands.drawn, (at) => onScreen(hands.matrix, over.zoom, at));
   return (
-    <svg className="pen points" aria-label={`Points of ${hands.name}`}>
+    <svg className="points overlay" aria-label={`Points of ${hands.name}`}>
       {shown.map((subpath, s) => (
         <g key={s}>
           <Segments subpath={subpath} add={(k) => hands.add(s, k)} />
@@ -32,7 +33,10 @@ function Segments({ subpath: { knots, closed }, add }: { subpath: Subpath; add: 
       next && (
         <path
           key={k}
-          className="way"
+          className="segment"
+          fill="none"
+          stroke="transparent"
+          strokeWidth={9}
           d={writePath([{ knots: [knot, next], closed: false }])}
           onPointerDown={(event) => event.stopPropagation()}
           onDoubleClick={(event) => {
@@ -71,9 +75,9 @@ function PointGrips({ knot, s, k, hands: { drag, bend, onKey } }: GripProps) {
       ).map(([part, handle]) =>
         handle && (handle[0] !== at[0] || handle[1] !== at[1]) ? (
           <g key={part}>
-            <line x1={at[0]} y1={at[1]} x2={handle[0]} y2={handle[1]} />
+            <line {...line('ink')} x1={at[0]} y1={at[1]} x2={handle[0]} y2={handle[1]} />
             <circle
-              className="handle"
+              {...area('brass', 'ink', 1.4)}
               cx={handle[0]}
               cy={handle[1]}
               r={3}
@@ -84,6 +88,7 @@ function PointGrips({ knot, s, k, hands: { drag, bend, onKey } }: GripProps) {
         ) : null,
       )}
       <rect
+        {...area('panel', 'ink', 1.4)}
         x={at[0] - 4}
         y={at[1] - 4}
         width={8}

@@ -77,9 +77,15 @@ function Neighbour({ layers, pose, zoom, neighbours }: Pick<Props, 'layers' | 'p
   return outlines && <Ghosts {...outlines} />;
 }
 
+const AREA = {
+  position: 'absolute',
+  border: '1px dashed var(--glass)',
+  background: 'rgb(31 122 112 / 8%)',
+  pointerEvents: 'none',
+} as const;
+
 const Area = ({ left, top, right, bottom, zoom }: Box & { zoom: number }) => (
   <div
-    className="area"
-    style={{ left: left * zoom, top: top * zoom, width: (right - left) * zoom, height: (bottom - top) * zoom }}
+    style={{ ...AREA, left: left * zoom, top: top * zoom, width: (right - left) * zoom, height: (bottom - top) * zoom }}
   />
 );

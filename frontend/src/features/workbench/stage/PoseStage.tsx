@@ -1,3 +1,4 @@
+import { Flex } from 'antd';
 import { useMemo, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Layer, Pose } from '../../../api/contract';
@@ -59,14 +60,14 @@ export function PoseStage() {
           neighbours={{ before: previous?.id, after: next?.id }}
         />
       </div>
-      <div className="stage-label">
-        <strong>{state.name}</strong> <span>{place}</span>
-      </div>
+      <Flex gap={6} className="stage-label">
+        <strong className="ellipsis">{state.name}</strong> <span style={{ flex: 'none' }}>{place}</span>
+      </Flex>
       <StageTools zoom={zooming} toChosen={toChosen} />
-      <div className="stage-foot" onPointerDown={(e) => e.stopPropagation()}>
+      <Flex align="center" gap={8} className="stage-foot" onPointerDown={(e) => e.stopPropagation()}>
         <ScopeSwitch />
         <Hint before={previous?.name} after={next?.name} canTrace={chosen.length === 1} />
-      </div>
+      </Flex>
     </section>
   );
 }

@@ -1,4 +1,8 @@
-import { Tooltip } from 'antd';
+import { line } from '../../../shared/drawing/paint';
+import { Chip } from '../../../shared/ui/Chip';
+import { Flex, Tooltip } from 'antd';
+// Alone, as the others of its folder are not needed.
+import Compact from 'antd/es/space/Compact';
 import { memo } from 'react';
 import { look, useView, type GhostsOf, type Tool } from '../view';
 import type { Zoom } from './useZoom';
@@ -14,39 +18,39 @@ const TOOLS: [Tool, string, string, string][] = [
 export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Zoom; toChosen: (() => void) | null }) {
   const tool = useView((v) => v.tool);
   return (
-    <div className="stage-tools" onPointerDown={(e) => e.stopPropagation()}>
-      <span role="group" aria-label="Tool">
+    <Flex gap={8} className="stage-tools" onPointerDown={(e) => e.stopPropagation()}>
+      <Compact role="group" aria-label="Tool">
         {TOOLS.map(([name, label, key, icon]) => (
           <Tooltip key={name} title={`${label} (${key})`}>
-            <button
+            <Chip
               aria-label={label}
-              aria-pressed={tool === name}
+              pressed={tool === name}
               onClick={() => look({ tool: name, points: null, onColour: null })}
             >
               <svg width="16" height="16" viewBox="0 0 16 16" aria-hidden="true">
-                <path d={icon} />
+                <path {...line('ink', 1.3)} strokeLinejoin="round" strokeLinecap="round" d={icon} />
               </svg>
-            </button>
+            </Chip>
           </Tooltip>
         ))}
-      </span>
-      <span role="group" aria-label="Size on the screen">
-        <button
-          className="mono percent"
+      </Compact>
+      <Compact role="group" aria-label="Size on the screen">
+        <Chip
+          className="mono"
           title="The whole piece (W)"
           onClick={zoom.toFit}
           aria-label={`${Math.round(zoom.zoom * 100)}%, show the whole piece`}
         >
           {Math.round(zoom.zoom * 100)}%
-        </button>
-        <button title="Actual size (E)" onClick={zoom.toSize}>
+        </Chip>
+        <Chip title="Actual size (E)" onClick={zoom.toSize}>
           1:1
-        </button>
-        <button title="What is chosen, as large as it can be (N)" disabled={!toChosen} onClick={() => toChosen?.()}>
+        </Chip>
+        <Chip title="What is chosen, as large as it can be (N)" disabled={!toChosen} onClick={() => toChosen?.()}>
           zoom in
-        </button>
-      </span>
-    </div>
+        </Chip>
+      </Compact>
+    </Flex>
   );
 });
 
@@ -67,22 +71,22 @@ export const GhostSwitch = memo(function GhostSwitch({
   const name = { before, after, off: undefined }[ghosts];
   const next = () => look({ ghosts: known(ROUND[(ROUND.indexOf(ghosts) + 1) % ROUND.length]) });
   return (
-    <span className="rates" role="group" aria-label="Shown over the pose">
-      <button
-        aria-pressed={ghosts !== 'off'}
+    <Compact role="group" aria-label="Shown over the pose">
+      <Chip
+        pressed={ghosts !== 'off'}
         title={`${name ? `Dashed: where things are in ${name}` : 'No dashed outlines'} · click for before, after, off`}
         onClick={next}
       >
         dashed: {ghosts}
-      </button>
-      <button
-        aria-pressed={path}
+      </Chip>
+      <Chip
+        pressed={path}
         disabled={!canTrace && !path}
         title="The way of the chosen layer through the run, a dot every 40 ms"
         onClick={() => look({ path: !path })}
       >
         path
-      </button>
-    </span>
+      </Chip>
+    </Compact>
   );
 });

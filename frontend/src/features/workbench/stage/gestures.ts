@@ -1,6 +1,7 @@
 /* What a drag on the pose makes of layers: moved, resized, turned. Pure. */
 import type { Layer, Look, Pose } from '../../../api/contract';
-import { chainTo, localMatrix, matrixOf, outlineOf, through, type Point } from '../../../shared/geometry/matrix';
+import { chainTo, localMatrix, matrixOf, through, type Point } from '../../../shared/geometry/matrix';
+import { outlineOf } from '../../../shared/geometry/outlines';
 import { round } from '../../../shared/text/sums';
 import { firstOf, known, lastOf } from '../../../shared/known';
 

@@ -6,7 +6,7 @@ import { round } from '../../../shared/text/sums';
 import { textOf } from '../../../shared/text/values';
 import { stepped } from '../../../shared/ui/hands';
 import { attempt, attemptNext, useBench } from '../bench';
-import { reaches } from '../choosing';
+import { reaches } from '../chosen';
 import { setValues, valueOf } from '../edits';
 import { placed } from '../tree';
 import { bent, changed, moved, without, type Place } from './pointEdits';

@@ -47,7 +47,13 @@ export function Pixels({ width, height, zoom }: Props) {
       aria-label="The loop in pixels"
       width={width}
       height={height}
-      style={{ width: width * zoom, height: height * zoom }}
+      style={{
+        position: 'absolute',
+        inset: 0,
+        width: width * zoom,
+        height: height * zoom,
+        imageRendering: 'pixelated',
+      }}
     />
   );
 }

@@ -1,0 +1,74 @@
+/* What the server said of the piece: its document, and what was computed of it. Pure. */
+import type { ChangeAnswer, Head, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/contract';
+import { known } from '../../shared/known';
+import { updateTape, type Tape } from '../player';
+import { patched } from './edits';
+
+export interface Served extends Head {
+  document: Piece;
+  poses: Record<string, Pose>;
+  run: Run;
+  seam: Seam | null;
+  readings: Record<string, TransitionReading>;
+  tape: Tape;
+}
+
+type Plays = Pick<Served, 'poses' | 'run' | 'tape'>;
+
+const EMPTY_RUN: Run = {
+  lead_in_ms: 0,
+  loop_ms: null,
+  total_ms: 0,
+  final_state: '',
+  segments: [],
+  transitions: [],
+  legs: [],
+  plays: null,
+  common_loop_ms: null,
+  undercurrents: [],
+};
+const NO_PIECE: Piece = { format: 1, id: '', name: '', width: 1, height: 1, states: [{ id: '', name: '' }], start: '' };
+
+export const NOTHING_SERVED: Served = {
+  id: '',
+  revision: 0,
+  undo: null,
+  redo: null,
+  document: NO_PIECE,
+  poses: {},
+  run: EMPTY_RUN,
+  seam: null,
+  readings: {},
+  tape: new Map(),
+};
+
+/** Whether the server has said anything of a piece yet. */
+export const isOpen = ({ revision }: Pick<Served, 'revision'>): boolean => revision > 0;
+
+/** The piece as an answer has it whole. */
+export const servedWhole = ({ transitions, ...rest }: WholeAnswer): Served => ({
+  ...rest,
+  readings: transitions,
+  tape: updateTape(new Map(), transitions, Object.keys(transitions)),
+});
+
+/** The piece after an edit, in two parts: what plays comes first, then all that is said about it.
+ *
+ * An answer holds only what changed; the rest stays the same object, so that only what changed is drawn again. In
+ * `plays` are still the states and ways that are gone, since they may be looked at. */
+export function servedAfter(before: Served, answer: ChangeAnswer): { plays: Plays; said: Served } {
+  const { id, revision, undo, redo, seam } = answer;
+  const run = answer.run ?? before.run;
+  const document = patched(before.document, answer.patch);
+  const ways = (document.transitions ?? []).map((t) => t.id);
+  const poses = { ...before.poses };
+  for (const [state, looks] of Object.entries(answer.poses)) poses[state] = { ...poses[state], ...looks };
+  const tape = updateTape(before.tape, answer.transitions, [...new Set([...ways, ...run.legs])]);
+  const kept = ways.map((way) => [way, answer.transitions[way] ?? known(before.readings[way])]);
+  const said = {
+    ...{ id, revision, undo, redo, seam, document, run, tape },
+    poses: Object.fromEntries(document.states.map((state) => [state.id, known(poses[state.id])])),
+    readings: Object.fromEntries(kept) as Served['readings'],
+  };
+  return { plays: { poses, run, tape }, said };
+}

@@ -27,7 +27,7 @@ test: .setup/dev .setup/drawing .setup/chromium $(PAGE) lint
 	@echo "· front end tests"
 	@cd frontend && npm run --silent test
 	@echo "· all other tests"
-	@$(PY) -m pytest -n 2 --dist loadgroup
+	@$(PY) -m pytest -n 2 --dist loadgroup --durations=15 --durations-min=2
 
 lint: .setup/dev .setup/node
 	@echo "· linters and type checks"

@@ -5,7 +5,6 @@ A change is proposed first, so that all that depends on it can be worked out; on
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass, replace
 from typing import Any
 
@@ -13,6 +12,7 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.operations import patches
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
+from keen_ripple.store.json_text import text_of, value_of
 from keen_ripple.store.pieces import StoredPiece, load
 
 # Operations of edits that became one.
@@ -62,7 +62,7 @@ def edit(conn: Connection, piece_id: str, revision: int, label: str, patch: Any,
     earlier = _same_burst(conn, piece, burst) if burst else None
     if earlier is None:
         return change
-    together, back = [*json.loads(earlier["patch"]), *patch], [*inverse, *json.loads(earlier["inverse"])]
+    together, back = [*value_of(earlier["patch"]), *patch], [*inverse, *value_of(earlier["inverse"])]
     if len(together) > MOST_TOGETHER:
         return change
     return replace(change, after=replace(change.after, done=piece.done), kept=together, inverse=back)
@@ -102,18 +102,18 @@ def record(conn: Connection, change: Change) -> None:
     """Stores a proposed change, in the transaction in which it was proposed."""
     after = change.after
     if change.inverse is not None:
-        patch = _text(change.kept or change.patch)
+        patch = text_of(change.kept or change.patch)
         conn.execute("DELETE FROM edit WHERE piece_id = ? AND number >= ?", (after.id, after.done))
         conn.execute(
             "INSERT INTO edit VALUES (?, ?, ?, ?, ?, ?)",
-            (after.id, after.done, change.label, patch, _text(change.inverse), change.burst),
+            (after.id, after.done, change.label, patch, text_of(change.inverse), change.burst),
         )
     conn.execute(
         "UPDATE piece SET document = ?, revision = ?, done = ? WHERE id = ?",
         (change.text, after.revision, after.done, after.id),
     )
     conn.execute(
-        "INSERT INTO revision VALUES (?, ?, ?, ?)", (after.id, after.revision, change.label, _text(change.patch))
+        "INSERT INTO revision VALUES (?, ?, ?, ?)", (after.id, after.revision, change.label, text_of(change.patch))
     )
 
 
@@ -129,7 +129,7 @@ def _proposed(
     before: StoredPiece, after: StoredPiece, label: str, patch: Any, inverse: Any = None, burst: str | None = None
 ) -> Change:
     after = replace(after, revision=before.revision + 1)
-    return Change(before, after, label, patch, _text(after.document), inverse, burst)
+    return Change(before, after, label, patch, text_of(after.document), inverse, burst)
 
 
 def _current(conn: Connection, piece_id: str, revision: int) -> StoredPiece:
@@ -145,7 +145,7 @@ def _current(conn: Connection, piece_id: str, revision: int) -> StoredPiece:
     rows = conn.execute(
         "SELECT label, patch FROM revision WHERE piece_id = ? AND revision > ? ORDER BY revision", (piece_id, revision)
     )
-    stale.changes = [{"label": row["label"], "patch": json.loads(row["patch"])} for row in rows]
+    stale.changes = [{"label": row["label"], "patch": value_of(row["patch"])} for row in rows]
     raise stale
 
 
@@ -157,7 +157,7 @@ def _edit(conn: Connection, piece_id: str, number: int, what: str, column: str) 
     if row is None:
         raise NothingToDo(f"There is nothing to {what}.", remedy="Go on editing.")
     try:
-        return row["label"], json.loads(row[column])
+        return row["label"], value_of(row[column])
     except ValueError:
         raise Damaged(f"The edit {row['label']!r} is damaged.", remedy="Go on from the piece as it is.") from None
 
@@ -165,7 +165,3 @@ def _edit(conn: Connection, piece_id: str, number: int, what: str, column: str) 
 def _label(conn: Connection, piece_id: str, number: int) -> str | None:
     row = conn.execute("SELECT label FROM edit WHERE piece_id = ? AND number = ?", (piece_id, number)).fetchone()
     return row["label"] if row else None
-
-
-def _text(value: Any) -> str:
-    return json.dumps(value, ensure_ascii=False)

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass
 from typing import Any
 
 from keen_ripple.core.errors import Fault, quoted
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
+from keen_ripple.store.json_text import text_of, value_of
 
 
 class Missing(Fault):
@@ -62,7 +62,7 @@ def shelf(conn: Connection) -> list[ShelfEntry]:
 
 
 def _head(row: Row) -> ShelfEntry:
-    name, width, height = json.loads(row["head"]) if row["valid"] else (None, None, None)
+    name, width, height = value_of(row["head"]) if row["valid"] else (None, None, None)
     if isinstance(name, str) and isinstance(width, int | float) and isinstance(height, int | float):
         known = (row["total_ms"], row["loop_ms"])
         return ShelfEntry(row["rowid"], row["id"], row["revision"], _shown(name), width, height, *known)
@@ -104,7 +104,7 @@ def add(conn: Connection, document: dict[str, Any]) -> None:
     conn.execute(
         "INSERT INTO piece (id, position, document, revision)"
         " VALUES (?, (SELECT coalesce(max(position), 0) + 1 FROM piece), ?, 1)",
-        (document["id"], json.dumps(document, ensure_ascii=False)),
+        (document["id"], text_of(document)),
     )
 
 
@@ -137,7 +137,7 @@ def _missing(piece_id: str) -> Missing:
 def _stored(row: Row) -> StoredPiece:
     try:
         row["document"].encode()
-        document = json.loads(row["document"])
+        document = value_of(row["document"])
     except (ValueError, RecursionError) as error:
         raise _damaged(f"{quoted(str(error), 120)}.") from None
     if not isinstance(document, dict) or document.get("id") != row["id"]:

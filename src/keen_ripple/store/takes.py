@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-import json
 from dataclasses import dataclass
 from typing import Any
 
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
+from keen_ripple.store.json_text import text_of, value_of
 from keen_ripple.store.pieces import Missing
 
 
@@ -39,7 +39,7 @@ def one(conn: Connection, piece_id: str, number: int) -> Take:
 def keep(conn: Connection, piece_id: str, name: str, transitions: list[dict[str, Any]]) -> int:
     """Keeps these transitions under a name; the number of the take."""
     [number] = conn.execute("SELECT coalesce(max(number), 0) + 1 FROM take WHERE piece_id = ?", (piece_id,)).fetchone()
-    conn.execute("INSERT INTO take VALUES (?, ?, ?, ?)", (piece_id, number, name, json.dumps(transitions)))
+    conn.execute("INSERT INTO take VALUES (?, ?, ?, ?)", (piece_id, number, name, text_of(transitions)))
     return int(number)
 
 
@@ -51,7 +51,7 @@ def drop(conn: Connection, piece_id: str, number: int) -> None:
 
 def _take(row: Row) -> Take:
     try:
-        return Take(row["number"], row["name"], json.loads(row["transitions"]))
+        return Take(row["number"], row["name"], value_of(row["transitions"]))
     except ValueError:
         raise Damaged(f"The take {row['name']!r} is damaged.", remedy="Delete it.") from None
 

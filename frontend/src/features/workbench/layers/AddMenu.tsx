@@ -2,6 +2,7 @@ import { Dropdown } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { add } from '../actions';
 import { takeFile } from '../artwork';
+import type { Layer } from '../../../api/contract';
 import type { Drawn } from '../edits';
 import { stage } from '../shortcuts';
 import { look } from '../view';
@@ -12,6 +13,13 @@ import { PlainButton } from '../../../shared/ui/PlainButton';
 const KINDS: Drawn[] = ['rectangle', 'ellipse', 'text', 'group'];
 /** The keys go into the menu, not into the page. */
 const KEYS_INSIDE = { autoFocus: true };
+
+// The menu gives its room to what is around the drawing.
+const iconOf = (kind: Layer['kind']) => (
+  <span style={{ display: 'inline-flex' }}>
+    <KindIcon kind={kind} />
+  </span>
+);
 
 /** What can be added: shapes, what is drawn by hand, and files. */
 export function AddMenu() {
@@ -24,24 +32,29 @@ export function AddMenu() {
     input.value = '';
   };
   const items = [
-    ...KINDS.map((kind) => ({ key: kind, label: kind, icon: <KindIcon kind={kind} />, onClick: () => void add(kind) })),
+    ...KINDS.map((kind) => ({
+      key: kind,
+      label: kind,
+      icon: iconOf(kind),
+      onClick: () => void add(kind),
+    })),
     {
       key: 'path',
       label: 'outline, drawn',
-      icon: <KindIcon kind="path" />,
+      icon: iconOf('path'),
       onClick: () => look({ tool: 'pen', points: null }),
     },
     {
       key: 'line',
       label: 'line, drawn',
-      icon: <KindIcon kind="path" />,
+      icon: iconOf('path'),
       onClick: () => look({ tool: 'line', points: null }),
     },
     { type: 'divider' as const },
     {
       key: 'file',
       label: 'picture or SVG…',
-      icon: <KindIcon kind="picture" />,
+      icon: iconOf('picture'),
       onClick: () => known(file.current).click(),
     },
   ];

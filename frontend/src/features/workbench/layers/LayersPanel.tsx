@@ -36,6 +36,7 @@ export function LayersPanel() {
         <strong className="quiet">Layers</strong>
         <AddMenu />
       </Flex>
+      {!rows.length && <p className="hint">{NOTHING_YET}</p>}
       <ul className="layer-list bare-list" aria-label="Layers, the topmost first">
         {rows.map((row, index) => (
           <LayerRow
@@ -50,7 +51,6 @@ export function LayersPanel() {
           />
         ))}
       </ul>
-      {!rows.length && <p className="hint">{NOTHING_YET}</p>}
       {chosen.length > 0 && <LayerActions ids={chosen} rename={setRenaming} />}
       {chosen.length > 0 && <Arrange count={chosen.length} />}
       <LookFields />

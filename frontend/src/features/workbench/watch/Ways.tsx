@@ -20,7 +20,7 @@ export function Ways({ zoom }: { zoom: Zoom }) {
   const layer = useBench((b) => b.layer);
   const free = !Object.values(GROUNDS).includes(ground);
   return (
-    <Flex vertical gap={10} style={{ width: 240 }} role="group" aria-label="How it is watched">
+    <Flex vertical gap={10} style={{ width: 268 }} role="group" aria-label="How it is watched">
       <Choice
         block
         size="small"

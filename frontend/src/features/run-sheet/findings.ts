@@ -80,7 +80,7 @@ export function tooSoon(bars: readonly Bar[], transitions: readonly Transition[]
               from_ms: bar.start_ms,
               to_ms: bar.start_ms + missing,
               bar,
-              says: `should begin ${missing} ms before its way does`,
+              says: `should begin ${missing} ms before its transition does`,
             },
           ]
         : [];

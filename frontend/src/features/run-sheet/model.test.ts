@@ -124,7 +124,7 @@ describe('the run sheet', () => {
       ] as unknown as Transition[];
     expect(tooSoon(bars, back(150))).toEqual([]);
     expect(tooSoon(bars, back(180))).toMatchObject([
-      { says: 'should begin 30 ms before its way does', bar: { row: 'top/x' } },
+      { says: 'should begin 30 ms before its transition does', bar: { row: 'top/x' } },
     ]);
     expect(known(marksOf(bars, run, { open: false, px: 0, colour: 0, speed: 900 } as Seam, []).at(-1)).says).toBe(
       'the speed breaks at the seam by 900 px/s',

@@ -32,7 +32,7 @@ export const StateHead = memo(function StateHead({ id }: { id: string }) {
         onClick={() => choose({ state: id })}
         onDoubleClick={() => setRenaming(true)}
         onKeyDown={(event) => onStateKey(event, id, () => setRenaming(true))}
-        title={`${name} · double-click to rename, pull to move`}
+        title={`${name} · double-click to rename, drag to move`}
         data-state={id}
       >
         <Thumb state={id} />
@@ -96,7 +96,7 @@ export const WayHead = memo(function WayHead({ id }: { id: string }) {
         className="score-head bare"
         aria-pressed={chosen}
         data-transition={transition.id}
-        title="Shift and click takes several"
+        title="Shift and click chooses several"
         onClick={(event) => (event.shiftKey ? chooseWayAlso(id) : choose({ transition: id, lane: null }))}
       >
         <span className="unseen">

@@ -82,7 +82,7 @@ export const GhostSwitch = memo(function GhostSwitch({
       <Chip
         pressed={path}
         disabled={!canTrace && !path}
-        title="The way of the chosen layer through the run, a dot every 40 ms"
+        title="The path of the chosen layer through the run, a dot every 40 ms"
         onClick={() => look({ path: !path })}
       >
         path

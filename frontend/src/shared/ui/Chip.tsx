@@ -1,8 +1,6 @@
 import { Button, type ButtonProps } from 'antd';
 import { memo } from 'react';
-import { useLatest } from './useLatest';
-
-type Click = Parameters<NonNullable<ButtonProps['onClick']>>[0];
+import { useClick } from './useClick';
 
 interface Props extends ButtonProps {
   /** Whether it is the one that holds; nothing where it is a mere action. */
@@ -11,7 +9,7 @@ interface Props extends ButtonProps {
 
 /** One of a few small choices beside each other. */
 export function Chip({ onClick, ...rest }: Props) {
-  return <SteadyChip {...rest} onClick={useLatest((event: Click) => onClick?.(event))} />;
+  return <SteadyChip {...rest} onClick={useClick(onClick)} />;
 }
 
 const SteadyChip = memo(function SteadyChip({ pressed, className = '', ...rest }: Props) {

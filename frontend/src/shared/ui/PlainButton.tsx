@@ -1,12 +1,10 @@
 import { Button, type ButtonProps } from 'antd';
 import { memo } from 'react';
-import { useLatest } from './useLatest';
-
-type Click = Parameters<NonNullable<ButtonProps['onClick']>>[0];
+import { useClick } from './useClick';
 
 /** An action in plain words, among others of its kind. */
 export function PlainButton({ onClick, ...rest }: ButtonProps) {
-  return <SteadyButton {...rest} onClick={useLatest((event: Click) => onClick?.(event))} />;
+  return <SteadyButton {...rest} onClick={useClick(onClick)} />;
 }
 
 const SteadyButton = memo(function SteadyButton({ className, ...rest }: ButtonProps) {

@@ -102,6 +102,27 @@ def test_bars_are_pulled_trimmed_and_linked(bench) -> None:
     assert shown(bench) == computed(bench)
 
 
+ROWS = """
+const middles = (css) => [...document.querySelectorAll(css)].map((e) => {
+  const box = e.getBoundingClientRect();
+  return Math.round(box.top + box.height / 2);
+});
+return [middles('.row-names li'), middles('[data-bar] .body')];
+"""
+
+
+def test_names_stand_beside_their_bars_and_states_where_they_are_reached(bench) -> None:
+    bench.open("/pieces/fog-notice/run-sheet")
+    bench.one("[data-bar]")
+    names, bars = bench.browser.execute_script(ROWS)
+    assert len(set(names)) == len(names)
+    # Each row has a name, and the middle of its bars is that of the name but for a px.
+    assert all(min(abs(bar - name) for name in names) <= 1 for bar in bars)
+    assert all(min(abs(bar - name) for bar in bars) <= 1 for name in names)
+    states = [state["name"] for state in bench.document()["states"]]
+    assert [text.text for text in bench.all(".axis .named")][1:] == states
+
+
 def test_no_key_changes_what_is_out_of_sight(bench) -> None:
     bench.open("/pieces/tide-loader")
     bench.one("[data-row='caption']").click()

@@ -18,15 +18,25 @@ export function AxisSegments({ run, scale, states }: { run: Run; scale: Scale; s
       {run.segments.map(
         (segment, i) =>
           beginsState(run.segments, i) && (
-            <g key={i}>
-              <circle {...area('panel', 'ink', 1.6)} cx={scale.x(segment.start_ms)} cy={55.5} r={4.5} />
-              <text className="named" x={scale.x(segment.start_ms) - 4} y={79}>
-                {name(segment.from)}
-              </text>
-            </g>
+            <Reached key={i} name={name(segment.from)} x={scale.x(segment.start_ms)} anchor="start" />
           ),
       )}
+      {run.loop_ms === null && run.segments.length > 0 && (
+        <Reached name={name(run.final_state)} x={scale.x(run.total_ms)} anchor="end" />
+      )}
     </>
+  );
+}
+
+/** Where a state is reached, or set out from. */
+function Reached({ name, x, anchor }: { name: string; x: number; anchor: 'start' | 'end' }) {
+  return (
+    <g>
+      <circle {...area('panel', 'ink', 1.6)} cx={x} cy={55.5} r={4.5} />
+      <text className="named" textAnchor={anchor} x={anchor === 'start' ? x - 4 : x + 4} y={79}>
+        {name}
+      </text>
+    </g>
   );
 }
 

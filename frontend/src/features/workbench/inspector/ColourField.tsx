@@ -14,22 +14,31 @@ export interface ColourProps {
   commit: (value: string) => Promise<void>;
 }
 
+/** px from the left edge of the inspector: what opens there stands beside it, clear of every field. */
+const insetOf = (element: HTMLElement) =>
+  element.getBoundingClientRect().left - (element.closest('.inspector')?.getBoundingClientRect().left ?? 0);
+
 /** A colour as CSS text, with a patch of it that opens what sets it otherwise. */
 export function ColourField({ label, value, mixed = false, commit }: ColourProps) {
   const [open, setOpen] = useState(false);
+  const [inset, setInset] = useState(0);
   const patch = (
     <Popover
       trigger="click"
       placement="left"
-      // Clear of the fields around it.
-      align={{ offset: [-112, 0] }}
+      align={{ offset: [-inset, 0] }}
       arrow={false}
       open={open}
       onOpenChange={setOpen}
       destroyOnHidden
       content={<ColourPanel label={label} value={value} commit={commit} close={() => setOpen(false)} />}
     >
-      <Swatch size={13} colour={value === 'none' || mixed ? 'transparent' : value} aria-label={`Choose ${label}`} />
+      <Swatch
+        size={13}
+        colour={value === 'none' || mixed ? 'transparent' : value}
+        aria-label={`Choose ${label}`}
+        onClick={(event) => setInset(insetOf(event.currentTarget))}
+      />
     </Popover>
   );
   return <TextField label={label} name={label} value={value} mixed={mixed} before={patch} commit={commit} />;

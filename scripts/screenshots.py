@@ -75,7 +75,7 @@ def takes(bench: Bench) -> None:
 def hand_off(bench: Bench) -> None:
     piece(bench, "crossing-progress")
     bench.button("Hand off").click()
-    bench.one(".handoff li, .handoff p:nth-of-type(2)")
+    bench.one(".handoff li, .handoff .quiet + .quiet")
 
 
 VIEWS: list[Callable[[Bench], None]] = [

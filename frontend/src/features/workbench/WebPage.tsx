@@ -11,14 +11,14 @@ export function WebPage() {
   const report = data?.formats.find((format) => format.name === 'html');
   const refused = report?.refused ?? [];
   return (
-    <Flex vertical gap={6} className="handoff" style={{ width: 270 }}>
+    <Flex vertical gap={8} className="handoff" style={{ width: 270 }}>
       <strong>Web page</strong>
-      <p className="quiet">
+      <span className="quiet">
         One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people
         who ask for less motion.
-      </p>
+      </span>
       {error && <p role="alert">{error.message}</p>}
-      {report && !refused.length && <p className="quiet">{report.holds}</p>}
+      {report && !refused.length && <span className="quiet">{report.holds}</span>}
       {refused.length > 0 && (
         <div role="alert">
           <p>There is no such page of this piece yet:</p>

@@ -232,3 +232,10 @@ def test_what_is_known_is_not_sent_again(client: FlaskClient) -> None:
         assert client.get(address, headers=known).status_code == 304
         edit(client, client.get(TIDE).get_json()["revision"], replace("/name", address))
         assert client.get(address, headers=known).status_code == 200
+
+
+def test_every_view_of_a_piece_is_the_page(client) -> None:
+    for address in ("/", "/pieces/probe", "/pieces/probe/takes", "/pieces/probe/no-such-view"):
+        answer = client.get(address)
+        assert answer.status_code == 200 and b'<div id="root">' in answer.data
+    assert client.get("/nothing").status_code == 404

@@ -1,8 +1,8 @@
 import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
-import { lazy, Suspense, type ReactNode } from 'react';
+import { lazy, Suspense, type ComponentType } from 'react';
 import { createRoot } from 'react-dom/client';
-import { Route, Switch } from 'wouter';
+import { Link, Route, Switch } from 'wouter';
 import { ErrorBoundary } from '../shared/ui/ErrorBoundary';
 import './base.css';
 import { theme } from './theme';
@@ -14,28 +14,23 @@ const nonce = document.querySelector<HTMLMetaElement>('meta[name=style-nonce]')?
 const queries = new QueryClient({ defaultOptions: { queries: { retry: false, refetchOnWindowFocus: false } } });
 // Each page is loaded when it is gone to: the shelf needs none of what edits a piece.
 const ShelfPage = lazy(async () => ({ default: (await import('../features/shelf')).ShelfPage }));
-const VIEWS = {
-  workbench: async () => ({ default: (await import('../features/workbench')).WorkbenchPage }),
-  takes: async () => ({ default: (await import('../features/takes')).TakesPage }),
-  runSheet: async () => ({ default: (await import('../features/run-sheet')).RunSheetPage }),
-};
-const WorkbenchPage = lazy(() => withTheOthers(VIEWS.workbench));
-const TakesPage = lazy(() => withTheOthers(VIEWS.takes));
-const RunSheetPage = lazy(() => withTheOthers(VIEWS.runSheet));
+/** The views of a piece, each by its address. */
+const VIEWS: readonly [path: string, load: () => Promise<ComponentType>][] = [
+  ['/pieces/:id', async () => (await import('../features/workbench')).WorkbenchPage],
+  ['/pieces/:id/takes', async () => (await import('../features/takes')).TakesPage],
+  ['/pieces/:id/run-sheet', async () => (await import('../features/run-sheet')).RunSheetPage],
+];
+const PAGES = [
+  ['/', ShelfPage] as const,
+  ...VIEWS.map(([path, load]) => [path, lazy(() => withTheOthers(load))] as const),
+];
 
 /** The other views of a piece follow the first: the work goes on in all of them while the server is away. */
-async function withTheOthers<T>(view: () => Promise<T>): Promise<T> {
-  const shown = await view();
-  for (const other of Object.values(VIEWS)) other().catch(() => undefined);
-  return shown;
+async function withTheOthers(load: () => Promise<ComponentType>) {
+  const view = await load();
+  for (const [, other] of VIEWS) other().catch(() => undefined);
+  return { default: view };
 }
-
-const PAGES: readonly [path: string, page: ReactNode][] = [
-  ['/', <ShelfPage />],
-  ['/pieces/:id', <WorkbenchPage />],
-  ['/pieces/:id/takes', <TakesPage />],
-  ['/pieces/:id/run-sheet', <RunSheetPage />],
-];
 
 async function forget(): Promise<void> {
   queries.clear();
@@ -46,13 +41,20 @@ createRoot(known(document.getElementById('root'))).render(
   <ConfigProvider theme={theme} csp={{ nonce }} wave={{ disabled: true }}>
     <QueryClientProvider client={queries}>
       <Switch>
-        {PAGES.map(([path, page]) => (
+        {PAGES.map(([path, Page]) => (
           <Route key={path} path={path}>
             <ErrorBoundary again={forget}>
-              <Suspense>{page}</Suspense>
+              <Suspense>
+                <Page />
+              </Suspense>
             </ErrorBoundary>
           </Route>
         ))}
+        <Route>
+          <main style={{ margin: '96px auto', textAlign: 'center' }}>
+            There is no such page. <Link href="/">To the shelf</Link>
+          </main>
+        </Route>
       </Switch>
     </QueryClientProvider>
   </ConfigProvider>,

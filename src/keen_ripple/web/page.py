@@ -21,9 +21,9 @@ def asset(name: str) -> Response:
 
 @blueprint.get("/")
 @blueprint.get("/pieces/<piece_id>")
-@blueprint.get("/pieces/<piece_id>/run-sheet")
-@blueprint.get("/pieces/<piece_id>/takes")
-def page(piece_id: str = "") -> Response:
+@blueprint.get("/pieces/<piece_id>/<view>")
+def page(piece_id: str = "", view: str = "") -> Response:
+    """The same for every view: which there are, the page knows."""
     index = DIST / "index.html"
     if not index.exists():
         abort(503, "The page has not been built. Run `make setup`.")

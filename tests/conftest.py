@@ -21,6 +21,11 @@ settings.register_profile("explore", settings.get_profile("same"), derandomize=F
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "same"))
 
 
+def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
+    """Journeys first: begun last, one of them would keep one worker busy long after the others have nothing to do."""
+    items.sort(key=lambda item: "ui" not in item.path.parts)
+
+
 @pytest.fixture(scope="session")
 def browser(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chrome]:
     driver = new_browser(tmp_path_factory.mktemp("chromium"))

@@ -203,6 +203,39 @@ def test_rehearse_prints_what_is_seen(tmp_path: Path, capsys: pytest.CaptureFixt
     assert xs([0], "--fps", "10", "--until", "300") == [10, 10, 60, 110]
 
 
+def test_a_rehearsal_is_held_against_what_it_was(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    timing = {"kind": "curve", "duration_ms": 200, "easing": "linear"}
+    document = piece(transitions=[way("a", "b", timing, cue="tap")])
+    document["states"][1]["changes"] = {"box": {"x": 110, "opacity": 0.5}}
+    source, events, kept = (tmp_path / name for name in ("piece.json", "events.json", "expected.jsonl"))
+    events.write_text(json.dumps([{"t_ms": 50, "cue": "tap"}]))
+
+    def rehearse(*how: str) -> tuple[int, str]:
+        source.write_text(json.dumps(document))
+        status = main(["rehearse", str(source), str(events), *how])
+        said = capsys.readouterr()
+        return status, said.out or said.err
+
+    status, lines = rehearse("--at", "300,0,150")
+    assert status == 0
+    kept.write_text(lines)
+    assert rehearse("--expect", str(kept)) == (0, "")
+    document["transitions"][0]["timing"]["duration_ms"] = 400
+    status, said = rehearse("--expect", str(kept))
+    assert status == 1
+    assert "at 300 ms box x is 72.5, and was 110. Also in 5 more values." in said
+    kept.write_text(lines.replace('"t_ms": 0.0', '"t_ms": "soon"'))
+    assert "Line 2 has no t_ms from 0 to" in rehearse("--expect", str(kept))[1]
+    kept.write_text(lines.replace("}\n", "\n", 1))
+    assert "Line 1: This is not JSON" in rehearse("--expect", str(kept))[1]
+    kept.write_text("\n")
+    assert "there is no line" in rehearse("--expect", str(kept))[1]
+    kept.write_bytes(b'{"t_ms": 0, "layers": {"\xff": {}}}')
+    assert "Line 1: This is not UTF-8 text" in rehearse("--expect", str(kept))[1]
+    kept.write_text('{"t_ms": 0, "layers": {"mast": {"x": 3}}}')
+    assert "at 0 ms mast x is not there, and was 3. Also in" in rehearse("--expect", str(kept))[1]
+
+
 @pytest.mark.parametrize(
     ("events", "says"),
     [

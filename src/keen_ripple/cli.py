@@ -103,6 +103,9 @@ def _parser() -> argparse.ArgumentParser:
     when = command.add_mutually_exclusive_group(required=True)
     when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
     when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to --until")
+    when.add_argument(
+        "--expect", type=Path, metavar="FILE", help="print nothing; fail where it differs from what FILE has"
+    )
     command.add_argument("--until", type=_moment, metavar="MS", help="how long is played")
     command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes="html")
     command.add_argument("--format", choices=sorted(FORMATS), required=True)
@@ -213,14 +216,37 @@ def _retime(options: argparse.Namespace) -> None:
 
 
 def _rehearse(options: argparse.Namespace) -> None:
+    piece, events = library.read(options.pieces[0]), library.json_in(options.events)
+    if options.expect:
+        return _hold_against(options.expect, piece, events)
+    for line in _rehearsed(piece, events, _rehearsed_moments(options)):
+        _print(line)
+
+
+def _rehearsed_moments(options: argparse.Namespace) -> list[float]:
     from keen_ripple.core.timeline import every
 
     if options.at is None and options.until is None:
         raise Fault("It is not said how long is played.", place="--until", remedy="Give it with --fps, in ms.")
-    moments = options.at if options.at is not None else every(options.until, options.fps)
-    piece = library.read(options.pieces[0])
-    for t_ms, pose in zip(moments, library.rehearse(piece, library.json_in(options.events), moments), strict=True):
-        _print({"t_ms": t_ms, "layers": _seen(piece, pose)})
+    return list(options.at) if options.at is not None else every(options.until, options.fps)
+
+
+def _rehearsed(piece: Piece, events: Any, moments: Sequence[float]) -> Iterator[dict[str, Any]]:
+    for t_ms, pose in zip(moments, library.rehearse(piece, events, moments), strict=True):
+        yield {"t_ms": t_ms, "layers": _seen(piece, pose)}
+
+
+def _hold_against(path: Path, piece: Piece, events: Any) -> None:
+    """Raises Fault where what is seen now is not what was printed into the file."""
+    from keen_ripple.core.live.expected import differences, expected_lines
+
+    expected = expected_lines(path.read_bytes())
+    # As they would be printed.
+    found = json.loads(json.dumps(list(_rehearsed(piece, events, [line["t_ms"] for line in expected]))))
+    differing = list(differences(found, expected))
+    if differing:
+        more = f" Also in {len(differing) - 1} more values." if len(differing) > 1 else ""
+        raise Fault(f"Not as {path} has it: {differing[0]}.{more}", remedy="Mend the piece, or print the file anew.")
 
 
 def _fade(timeline: Timeline, t_ms: float) -> dict[str, Any]:

@@ -1,5 +1,5 @@
-import { area, line } from '../../shared/drawing/paint';
 import { useCallback, useMemo, type PointerEvent } from 'react';
+import { area, line } from '../../shared/drawing/paint';
 import './ring.css';
 import { scrubbing } from '../../shared/ui/pulling';
 import { INKS, arcPath, arcsOf, drawnPart, pointAt, seconds } from './ring';

@@ -1,6 +1,6 @@
-import { area, line } from '../../shared/drawing/paint';
 import { Flex } from 'antd';
 import { useCallback, useMemo, type PointerEvent } from 'react';
+import { area, line } from '../../shared/drawing/paint';
 import './ring.css';
 import { scrubbing } from '../../shared/ui/pulling';
 import { INKS, arcsOf, seconds } from './ring';

@@ -1,5 +1,5 @@
-import { area, line } from '../../shared/drawing/paint';
 import { Fragment, useSyncExternalStore, type PointerEvent } from 'react';
+import { area, line } from '../../shared/drawing/paint';
 import type { Run } from '../../api/contract';
 import { scrubbing } from '../../shared/ui/pulling';
 import { useHeld } from '../../shared/ui/useHeld';

@@ -1,6 +1,6 @@
-import { area, line } from '../../shared/drawing/paint';
 import { Flex } from 'antd';
 import { useDeferredValue, useMemo } from 'react';
+import { area, line } from '../../shared/drawing/paint';
 import { show } from '../../shared/text/sums';
 import { labelOf, propertyNamed, rowOf, useBench, usePlayed, type RowKey } from '../workbench';
 import { lineOf, speedsOf } from './model';

@@ -1,6 +1,6 @@
-import { line } from '../../shared/drawing/paint';
 import { Flex } from 'antd';
 import { useMemo } from 'react';
+import { line } from '../../shared/drawing/paint';
 import { propertyNamed, useBench, type RowKey } from '../workbench';
 import { BarShape } from './BarShape';
 import type { Mark } from './findings';

@@ -1,6 +1,6 @@
-import { Chip } from '../../shared/ui/Chip';
 import { Button, Flex } from 'antd';
 import { useMemo, useState } from 'react';
+import { Chip } from '../../shared/ui/Chip';
 import {
   BenchFrame,
   CloseLoop,

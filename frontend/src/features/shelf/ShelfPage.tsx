@@ -1,11 +1,10 @@
-import { Brand } from '../../shared/ui/Brand';
-import { Chip } from '../../shared/ui/Chip';
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Flex, Popover, notification, type InputRef } from 'antd';
-// The plain one: the others of its folder are not loaded with it.
-import Input from 'antd/es/input/Input';
 import { useEffect, useRef, useState, type ReactNode } from 'react';
 import { useLocation } from 'wouter';
+import { Brand } from '../../shared/ui/Brand';
+import { Chip } from '../../shared/ui/Chip';
+import { Input } from '../../shared/ui/Input';
 import { api } from '../../api/client';
 import type { ShelfEntry } from '../../api/contract';
 import { Clock } from '../player';

@@ -1,9 +1,8 @@
-// The plain one: the others of its folder are not loaded with it.
-import Input from 'antd/es/input/Input';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Flex } from 'antd';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
+import { Input } from '../../shared/ui/Input';
 import type { Computed, Take } from '../../api/contract';
 import { api } from '../../api/client';
 import { Choice } from '../../shared/ui/Choice';

@@ -1,8 +1,7 @@
-// The plain one: the others of its folder are not loaded with it.
-import Input from 'antd/es/input/Input';
 import { useQuery } from '@tanstack/react-query';
 import { Button, Flex, Popover } from 'antd';
 import { useState } from 'react';
+import { Input } from '../../shared/ui/Input';
 import type { NewTake, Preset } from '../../api/contract';
 import { api } from '../../api/client';
 import { CURVE_PRESETS, PRESET_SHAPES, SPRING_PRESETS } from '../../api/generated/catalogue';

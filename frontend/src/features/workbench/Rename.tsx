@@ -1,6 +1,5 @@
-// The plain one: the others of its folder are not loaded with it.
-import Input from 'antd/es/input/Input';
 import { useState } from 'react';
+import { Input } from '../../shared/ui/Input';
 import { FieldFault } from '../../shared/ui/FieldFault';
 import { useTyped } from '../../shared/ui/useTyped';
 

@@ -1,7 +1,7 @@
-import { Brand } from '../../shared/ui/Brand';
 import { Button, Flex, Tooltip } from 'antd';
 import { useDeferredValue } from 'react';
 import { Link, useLocation } from 'wouter';
+import { Brand } from '../../shared/ui/Brand';
 import { goBack, make, useBench } from './bench';
 import { useWaiting } from './queue';
 import { Handoff } from './Handoff';

@@ -1,6 +1,5 @@
-// The plain one: the others of its folder are not loaded with it.
-import Input, { type InputProps } from 'antd/es/input/Input';
 import { memo, type ReactNode } from 'react';
+import { Input, type InputProps } from './Input';
 import './field.css';
 import { nudgeBy, parseNumber, parseText } from './parsing';
 import { show } from '../text/sums';

@@ -1,5 +1,5 @@
-import { area, line } from '../../../shared/drawing/paint';
 import type { KeyboardEvent, PointerEvent } from 'react';
+import { area, line } from '../../../shared/drawing/paint';
 import { stepped } from '../../../shared/ui/hands';
 import { pulling } from '../../../shared/ui/pulling';
 import { useHeld } from '../../../shared/ui/useHeld';

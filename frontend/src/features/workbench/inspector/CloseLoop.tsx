@@ -1,5 +1,5 @@
-import { Chip } from '../../../shared/ui/Chip';
 import { Flex } from 'antd';
+import { Chip } from '../../../shared/ui/Chip';
 import { sayFault, useBench } from '../bench';
 import { closeLoop, CLOSINGS, type Closing } from '../edits';
 import { tryOut, useTrial } from '../trial';

@@ -1,6 +1,6 @@
-import { Swatch } from '../../../shared/ui/Swatch';
 import { Popover } from 'antd';
 import { useState } from 'react';
+import { Swatch } from '../../../shared/ui/Swatch';
 import { later } from '../../../shared/ui/later';
 import { TextField } from '../../../shared/ui/Field';
 

@@ -1,6 +1,6 @@
-import { Swatch } from '../../../shared/ui/Swatch';
 import { Flex, Slider } from 'antd';
 import { useState } from 'react';
+import { Swatch } from '../../../shared/ui/Swatch';
 import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit, useBench } from '../bench';

@@ -1,5 +1,5 @@
-import { line } from '../../../shared/drawing/paint';
 import { useCallback, useState, type PointerEvent } from 'react';
+import { line } from '../../../shared/drawing/paint';
 import type { SpringShape, TimingReading } from '../../../api/contract';
 import { handlesOf } from './bezier';
 import { BezierGrips } from './BezierGrips';

@@ -1,7 +1,7 @@
-import { Chip } from '../../../shared/ui/Chip';
 import { Flex } from 'antd';
 import { useQuery, useQueryClient } from '@tanstack/react-query';
 import { useState } from 'react';
+import { Chip } from '../../../shared/ui/Chip';
 import { api } from '../../../api/client';
 import { sameValue } from '../../../shared/text/values';
 import { attemptCommit, sayFault } from '../bench';

@@ -1,6 +1,6 @@
-import { area, line } from '../../../shared/drawing/paint';
 import equal from 'fast-deep-equal';
 import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'react';
+import { area, line } from '../../../shared/drawing/paint';
 import type { SpringReading, SpringShape, TimingReading } from '../../../api/contract';
 import { api } from '../../../api/client';
 import { pulling } from '../../../shared/ui/pulling';

@@ -1,6 +1,6 @@
+import { Flex } from 'antd';
 import { area, line } from '../../../shared/drawing/paint';
 import { PlainButton } from '../../../shared/ui/PlainButton';
-import { Flex } from 'antd';
 import { align, distribute } from '../actions';
 import type { Axis, Line } from '../edits';
 

@@ -1,5 +1,5 @@
-import { area } from '../../../shared/drawing/paint';
 import type { KeyboardEvent } from 'react';
+import { area } from '../../../shared/drawing/paint';
 import { make, useBench } from '../bench';
 import { choose, chooseAlso } from '../choosing';
 import { renameLayer } from '../edits';

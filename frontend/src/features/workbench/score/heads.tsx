@@ -1,6 +1,6 @@
-import { area, line } from '../../../shared/drawing/paint';
 import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { memo, useState, type KeyboardEvent } from 'react';
+import { area, line } from '../../../shared/drawing/paint';
 import type { Transition, TransitionReading } from '../../../api/contract';
 import { goToState, moveState, removeState } from '../actions';
 import { attempt, make, useBench } from '../bench';

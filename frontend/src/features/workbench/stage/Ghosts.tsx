@@ -1,5 +1,5 @@
-import { line } from '../../../shared/drawing/paint';
 import { useDeferredValue, useMemo } from 'react';
+import { line } from '../../../shared/drawing/paint';
 import type { Layer, Pose } from '../../../api/contract';
 import { chainTo, matrixOf } from '../../../shared/geometry/matrix';
 import { walk } from '../tree';

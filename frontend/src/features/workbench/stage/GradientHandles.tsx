@@ -1,5 +1,5 @@
-import { area, line } from '../../../shared/drawing/paint';
 import type { KeyboardEvent, SVGAttributes } from 'react';
+import { area, line } from '../../../shared/drawing/paint';
 import type { Gradient } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 import { attempt, useBench } from '../bench';

@@ -1,7 +1,7 @@
-import { Chip } from '../../../shared/ui/Chip';
 import { Button, Flex } from 'antd';
 import { memo, useCallback, useRef, useSyncExternalStore, type PointerEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
+import { Chip } from '../../../shared/ui/Chip';
 import { LoopView, pictureOf, Ring, RunBar, type Scene } from '../../player';
 import { clock, useBench } from '../bench';
 import { standingStill } from '../standing';

@@ -1,5 +1,5 @@
-import { area, line } from '../../../shared/drawing/paint';
 import { useEffect, useState } from 'react';
+import { area, line } from '../../../shared/drawing/paint';
 import type { Point } from '../../../shared/geometry/matrix';
 import { api } from '../../../api/client';
 import { useBench } from '../bench';

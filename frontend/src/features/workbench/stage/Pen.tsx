@@ -1,5 +1,5 @@
-import { area, line } from '../../../shared/drawing/paint';
 import type { PointerEvent } from 'react';
+import { area, line } from '../../../shared/drawing/paint';
 import type { Point } from '../../../shared/geometry/matrix';
 import { mapPath, writePath } from '../../../shared/geometry/path';
 import { usePen } from './usePen';

@@ -1,5 +1,5 @@
-import { area, line } from '../../../shared/drawing/paint';
 import type { KeyboardEvent } from 'react';
+import { area, line } from '../../../shared/drawing/paint';
 import { mapPath, writePath, type Knot, type Subpath } from '../../../shared/geometry/path';
 import type { Part, Place } from './pointEdits';
 import { usePointHands } from './usePointHands';

@@ -1,9 +1,9 @@
-import { line } from '../../../shared/drawing/paint';
-import { Chip } from '../../../shared/ui/Chip';
 import { Flex, Tooltip } from 'antd';
 // Alone, as the others of its folder are not needed.
 import Compact from 'antd/es/space/Compact';
 import { memo } from 'react';
+import { line } from '../../../shared/drawing/paint';
+import { Chip } from '../../../shared/ui/Chip';
 import { look, useView, type GhostsOf, type Tool } from '../view';
 import type { Zoom } from './useZoom';
 import { known } from '../../../shared/known';

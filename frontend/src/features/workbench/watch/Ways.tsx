@@ -1,7 +1,7 @@
-import { Swatch } from '../../../shared/ui/Swatch';
-import { Chip } from '../../../shared/ui/Chip';
 import { Checkbox, Flex } from 'antd';
 import { useSyncExternalStore } from 'react';
+import { Swatch } from '../../../shared/ui/Swatch';
+import { Chip } from '../../../shared/ui/Chip';
 import { Choice } from '../../../shared/ui/Choice';
 import { TextField } from '../../../shared/ui/Field';
 import { clock, useBench } from '../bench';

@@ -245,8 +245,10 @@ def _hold_against(path: Path, piece: Piece, events: Any) -> None:
     found = json.loads(json.dumps(list(_rehearsed(piece, events, [line["t_ms"] for line in expected]))))
     differing = list(differences(found, expected))
     if differing:
-        more = f" Also in {len(differing) - 1} more values." if len(differing) > 1 else ""
-        raise Fault(f"Not as {path} has it: {differing[0]}.{more}", remedy="Mend the piece, or print the file anew.")
+        raise Fault(
+            f"Not as {path} has it: {differing[0]}. Values that differ: {len(differing)}.",
+            remedy="Mend the piece, or print the file anew.",
+        )
 
 
 def _fade(timeline: Timeline, t_ms: float) -> dict[str, Any]:

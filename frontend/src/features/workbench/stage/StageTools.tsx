@@ -1,6 +1,4 @@
-import { Flex, Tooltip } from 'antd';
-// Alone, as the others of its folder are not needed.
-import Compact from 'antd/es/space/Compact';
+import { Flex, Space, Tooltip } from 'antd';
 import { memo } from 'react';
 import { line } from '../../../shared/drawing/paint';
 import { Chip } from '../../../shared/ui/Chip';
@@ -19,7 +17,7 @@ export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Z
   const tool = useView((v) => v.tool);
   return (
     <Flex gap={8} className="stage-tools" onPointerDown={(e) => e.stopPropagation()}>
-      <Compact role="group" aria-label="Tool">
+      <Space.Compact role="group" aria-label="Tool">
         {TOOLS.map(([name, label, key, icon]) => (
           <Tooltip key={name} title={`${label} (${key})`}>
             <Chip
@@ -33,8 +31,8 @@ export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Z
             </Chip>
           </Tooltip>
         ))}
-      </Compact>
-      <Compact role="group" aria-label="Size on the screen">
+      </Space.Compact>
+      <Space.Compact role="group" aria-label="Size on the screen">
         <Chip
           className="mono"
           title="The whole piece (W)"
@@ -49,7 +47,7 @@ export const StageTools = memo(function StageTools({ zoom, toChosen }: { zoom: Z
         <Chip title="What is chosen, as large as it can be (N)" disabled={!toChosen} onClick={() => toChosen?.()}>
           zoom in
         </Chip>
-      </Compact>
+      </Space.Compact>
     </Flex>
   );
 });
@@ -71,7 +69,7 @@ export const GhostSwitch = memo(function GhostSwitch({
   const name = { before, after, off: undefined }[ghosts];
   const next = () => look({ ghosts: known(ROUND[(ROUND.indexOf(ghosts) + 1) % ROUND.length]) });
   return (
-    <Compact role="group" aria-label="Shown over the pose">
+    <Space.Compact role="group" aria-label="Shown over the pose">
       <Chip
         pressed={ghosts !== 'off'}
         title={`${name ? `Dashed: where things are in ${name}` : 'No dashed outlines'} · click for before, after, off`}
@@ -87,6 +85,6 @@ export const GhostSwitch = memo(function GhostSwitch({
       >
         path
       </Chip>
-    </Compact>
+    </Space.Compact>
   );
 });

@@ -9,7 +9,8 @@ import pytest
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import DocumentFault
 from keen_ripple.core.flow.tape import tape_of
-from keen_ripple.core.live.rehearse import Event, rehearse
+from keen_ripple.core.live.hearing import Event
+from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.operations.retime import RetimeFault, fitted, scaled
 from keen_ripple.core.timeline import sample, timeline_of
 from support import piece, way

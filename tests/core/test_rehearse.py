@@ -10,7 +10,8 @@ import pytest
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import RunFault
-from keen_ripple.core.live.rehearse import Event, Rehearsal, rehearse
+from keen_ripple.core.live.hearing import Event
+from keen_ripple.core.live.rehearse import Rehearsal, rehearse
 from keen_ripple.core.timeline import sample, timeline_of
 from support import piece, way
 

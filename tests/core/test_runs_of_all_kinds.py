@@ -134,7 +134,7 @@ def test_early_runs_are_fitted_to_the_ms() -> None:
     ways = [way("a", "b", SPRING, early_ms=400), way("b", "a", SPRING, early_ms=450)]
     document = read_piece(piece(transitions=ways))
     assert timeline_of(fitted(document, 900)).run.loop_ms == 900
-    assert timeline_of(scaled(document, 0.5)).run.loop_ms == 548
+    assert timeline_of(scaled(document, 0.5)).run.loop_ms == 607
 
 
 def test_the_seam_tells_what_jumps_and_how() -> None:

@@ -10,6 +10,8 @@ from functools import cache
 from typing import Any
 
 from keen_ripple.core.blends import Blend, blend_named
+from keen_ripple.core.blends.coordinates import ColourCoordinates, Passing
+from keen_ripple.core.blends.taken_over import TakenOver
 
 KINDS = ("group", "rectangle", "ellipse", "path", "text", "picture", "medium")
 SHAPES = ("rectangle", "ellipse", "path")
@@ -244,10 +246,19 @@ def names_of(kind: str) -> frozenset[str]:
 
 
 def blend_of(row: Property, colour_space: str, *values: Any) -> Blend:
-    """How these values of the property are blended; colours in the space that the piece asks for."""
-    if row.blend == "paint" and all(isinstance(value, str) for value in values):
-        return blend_named("colour", colour_space)
-    return blend_named(row.blend, colour_space)
+    """How these values of the property are blended; colours in the space that the piece asks for.
+
+    Some of them may be places in mid-motion.
+    """
+    plain = row.blend == "paint" and all(map(_is_colour, values))
+    blend = blend_named("colour" if plain else row.blend, colour_space)
+    return TakenOver(blend) if any(isinstance(value, Passing) for value in values) else blend
+
+
+def _is_colour(value: Any) -> bool:
+    if isinstance(value, Passing):
+        return isinstance(value.coordinates, ColourCoordinates)
+    return isinstance(value, str)
 
 
 @cache

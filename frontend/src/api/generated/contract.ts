@@ -31,6 +31,8 @@ export interface Group {
   id: string;
   name: string;
   locked?: boolean;
+  lets_touches_through?: boolean;
+  touch_margin?: number;
   mask?: false;
   kind: "group";
   /**
@@ -115,6 +117,8 @@ export interface Rectangle {
   id: string;
   name: string;
   locked?: boolean;
+  lets_touches_through?: boolean;
+  touch_margin?: number;
   mask?: boolean;
   kind: "rectangle";
   /**
@@ -403,6 +407,8 @@ export interface Ellipse {
   id: string;
   name: string;
   locked?: boolean;
+  lets_touches_through?: boolean;
+  touch_margin?: number;
   mask?: boolean;
   kind: "ellipse";
   /**
@@ -602,6 +608,8 @@ export interface Path {
   id: string;
   name: string;
   locked?: boolean;
+  lets_touches_through?: boolean;
+  touch_margin?: number;
   mask?: boolean;
   kind: "path";
   /**
@@ -812,6 +820,8 @@ export interface Text {
   id: string;
   name: string;
   locked?: boolean;
+  lets_touches_through?: boolean;
+  touch_margin?: number;
   mask?: false;
   kind: "text";
   /**
@@ -950,6 +960,8 @@ export interface Picture {
   id: string;
   name: string;
   locked?: boolean;
+  lets_touches_through?: boolean;
+  touch_margin?: number;
   mask?: false;
   kind: "picture";
   /**
@@ -1097,6 +1109,8 @@ export interface Medium {
   id: string;
   name: string;
   locked?: boolean;
+  lets_touches_through?: boolean;
+  touch_margin?: number;
   mask?: false;
   kind: "medium";
   /**
@@ -1938,6 +1952,14 @@ export interface Piece {
    */
   plays?: number | null;
   /**
+   * Two taps within this time are one double tap.
+   */
+  double_tap_ms?: number;
+  /**
+   * What is held down for this time is pressed long.
+   */
+  long_press_ms?: number;
+  /**
    * @maxItems 64
    */
   undercurrents?: Undercurrent[];
@@ -1977,11 +1999,34 @@ export interface Transition {
    * Lower-case letters and digits, in words joined by hyphens.
    */
   to: string;
-  cue?: "hold" | "appear" | "media-end" | "tap" | "double-tap" | "press" | "over" | "out" | "in-view";
+  cue?:
+    | "hold"
+    | "appear"
+    | "media-end"
+    | "tap"
+    | "double-tap"
+    | "press"
+    | "release"
+    | "long-press"
+    | "over"
+    | "out"
+    | "focus"
+    | "blur"
+    | "key"
+    | "in-view"
+    | "out-of-view";
   /**
    * The layer that is tapped, pressed or pointed at, or the medium.
    */
   cue_layer?: string | null;
+  /**
+   * With the cue `key`: which one.
+   */
+  cue_key?: string | null;
+  /**
+   * With `in-view` and `out-of-view`: the share of the layer that is in view, or was.
+   */
+  cue_share?: number;
   /**
    * Whole milliseconds.
    */

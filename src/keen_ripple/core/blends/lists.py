@@ -62,14 +62,14 @@ class DashBlend(Varied):
     """Both repeated to one length, as SVG does for stroke-dasharray; no dashes are dashes without gaps."""
 
     def between(self, start: Lengths, end: Lengths) -> Composite:
-        a, b = _even(start) or _closed(_even(end)), _even(end) or _closed(_even(start))
+        a, b = evened(start) or _closed(evened(end)), evened(end) or _closed(evened(start))
         count = math.lcm(len(a), len(b)) if a and b else 0
         pairs = zip(a * (count // len(a)), b * (count // len(b)), strict=True) if count else ()
         columns = [Column(x, y, TOLERANCE_PX, 0.0) for x, y in pairs]
         return Composite(columns, (), lambda numbers, _: tuple(numbers), {"kind": "lengths"})
 
 
-def _even(dash: Lengths) -> Lengths:
+def evened(dash: Lengths) -> Lengths:
     """A list of odd length is meant twice: SVG 2, section 13.5.6."""
     return dash if len(dash) % 2 == 0 else dash * 2
 

@@ -74,10 +74,10 @@ def _matched(a: tuple[Stop, ...], b: tuple[Stop, ...]) -> tuple[list[Stop], list
     if len(a) == len(b):
         return list(a), list(b)
     places = Counter(stop.at for stop in a) | Counter(stop.at for stop in b)
-    return _with_places(a, places), _with_places(b, places)
+    return with_places(a, places), with_places(b, places)
 
 
-def _with_places(stops: tuple[Stop, ...], places: Counter[float]) -> list[Stop]:
+def with_places(stops: tuple[Stop, ...], places: Counter[float]) -> list[Stop]:
     missing = places - Counter(stop.at for stop in stops)
     added = [Stop(at=at, colour=_seen_at(stops, at)) for at in missing.elements()]
     return sorted([*stops, *added], key=lambda stop: stop.at)

@@ -28,19 +28,19 @@ class PerspectiveBetween:
         return {"kind": "inverse"}
 
     def rows(self, progress: Floats) -> Floats:
-        return np.reshape(_nearness(self.start) * (1.0 - progress) + _nearness(self.end) * progress, (-1, 1))
+        return np.reshape(nearness(self.start) * (1.0 - progress) + nearness(self.end) * progress, (-1, 1))
 
     def value(self, row: Floats) -> float:
-        nearness = float(row[0])
+        near = float(row[0])
         # Exactly what was written, at both ends.
         for written in (self.start, self.end):
-            if nearness == _nearness(written):
+            if near == nearness(written):
                 return written
-        return 1.0 / nearness if nearness > 0.0 else 0.0
+        return 1.0 / near if near > 0.0 else 0.0
 
 
-def _nearness(distance_px: float) -> float:
-    """CSS takes a distance below 1 px for 1 px."""
+def nearness(distance_px: float) -> float:
+    """1/d of a distance d; CSS takes one below 1 px for 1 px."""
     return 1.0 / max(distance_px, 1.0) if distance_px else 0.0
 
 

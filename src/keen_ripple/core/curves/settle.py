@@ -36,15 +36,15 @@ class Settle:
 
     def trace(self) -> tuple[Floats, Floats]:
         # Crowded at the start, where a spring bends most.
-        u = np.linspace(0.0, 1.0, self._density() + 1) ** 2
+        u = np.linspace(0.0, 1.0, self.density() + 1) ** 2
         # Settled means within 0.001: the last step onto 1 is a jump.
         return np.append(u, 1.0), np.append(self._moving(u), 1.0)
 
     def _moving(self, u: Floats) -> Floats:
         return np.asarray(self.spring.position(u * (self.duration_ms / 1000.0)))
 
-    def _density(self) -> int:
-        """How many steps keep chords within 1e-5.
+    def density(self) -> int:
+        """How many steps of √u keep chords within 1e-5.
 
         A chord over h is off by h²/8·|x″|. With u = s² a step is h = 2√u/n, and |x″| decays about as e^(−7u), so that
         u·|x″(u)| stays below 0.06 of its bound at the start.

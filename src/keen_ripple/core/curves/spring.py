@@ -106,6 +106,27 @@ class Spring:
         t = np.maximum(t_s, 0.0)
         return _decayed(self._a, self._q, t, self.velocity, self._pull)
 
+    def responses(self, t_s: Floats) -> tuple[Floats, Floats]:
+        """(what is left of a distance of 1, what a speed of 1 per second makes of it) after times t ≥ 0, at rest at 0.
+
+        A spring is linear: from any distance y₀ and speed v₀ it is at y₀ · the one + v₀ · the other.
+        """
+        a = self._a
+        return _decayed(a, self._q, t_s, 1.0, a), _decayed(a, self._q, t_s, 0.0, 1.0)
+
+    def response_speeds(self, t_s: Floats) -> tuple[Floats, Floats]:
+        """How fast both `responses` are, per second: A′ = −k/m·B, and B′ = A − c/m·B."""
+        rest, throw = self.responses(t_s)
+        return -self._k * throw, rest - 2.0 * self._a * throw
+
+    def thrown_s(self, tolerance: float = 0.001) -> float:
+        """When it is still, whatever it was thrown with: the least T after which distance and speed together leave
+        less than the tolerance, of a distance of 1 or of the speed that alone would swing as far without damping.
+
+        The same for all throws, so that whoever takes a motion over needs no search for its end.
+        """
+        return _thrown_s(self.stiffness / self.mass, self.damping / self.mass, tolerance)
+
     def peak(self) -> tuple[float, float]:
         """(t_s, value) of the greatest progress; (inf, 1.0) for a spring that nears 1 without passing it."""
         value, t = max([(self.start, 0.0), *((float(self.position(t)), t) for t in self._turns()[:2])])
@@ -220,6 +241,27 @@ def _settling_time_s(spring: Spring, tolerance: float) -> float:
             break
         start, end = (middle, end) if off(middle) > tolerance else (start, middle)
     return end
+
+
+@lru_cache(maxsize=4096)
+def _thrown_s(stiffness: float, damping: float, tolerance: float) -> float:
+    """Of mass 1. Searched in steps far shorter than a swing, then by halving."""
+    spring, frequency = Spring(stiffness, damping), math.sqrt(stiffness)
+
+    def left(t: Floats) -> Floats:
+        rest, throw = spring.responses(t)
+        return np.asarray(np.abs(rest) + frequency * np.abs(throw))
+
+    end = 1.0 / frequency
+    while np.any(left(np.linspace(end, 2.0 * end, 64)) > tolerance):
+        end *= 2.0
+    t = np.linspace(0.0, end, 4096)
+    last = int(np.flatnonzero(left(t) > tolerance)[-1])
+    low, high = float(t[last]), float(t[last + 1])
+    for _ in range(60):
+        middle = (low + high) / 2.0
+        low, high = (middle, high) if left(np.array([middle]))[0] > tolerance else (low, middle)
+    return high
 
 
 def _last_turn_outside(spring: Spring, tolerance: float, off: Callable[[float], float]) -> float:

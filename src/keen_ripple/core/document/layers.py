@@ -19,6 +19,9 @@ class LayerBase(Model):
     id: Id
     name: Name
     locked: bool = False
+    # What is under the pointer there is touched instead; and how far beyond its edge it can be touched, px.
+    lets_touches_through: bool = False
+    touch_margin: Annotated[float, Field(ge=0.0, le=200.0)] = 0.0
     # A shape that is not painted itself: what stands above it in its group is seen only inside its outline.
     mask: Any = False
     # Filled by the kinds below; declared here so that code can ask any layer.

@@ -14,6 +14,10 @@ from keen_ripple.core.limits import MOST_LAYERS, MOST_STATES, MOST_TRANSITIONS, 
 from keen_ripple.core.properties import VARYING
 
 FORMAT = 1
+# Times that tell gestures apart, ms. 300 is how long browsers on phones wait after a tap whether another follows, and
+# 500 after which they take a held finger for a long press; both are the usual values of touch systems.
+DOUBLE_TAP_MS = 300
+LONG_PRESS_MS = 500
 
 _fields: dict[str, Any] = {row.name: (property_type(row), None) for row in VARYING}
 if TYPE_CHECKING:
@@ -59,5 +63,11 @@ class Piece(Model):
     transitions: Annotated[tuple[Transition, ...], Field(max_length=MOST_TRANSITIONS)] = ()
     plays: Annotated[int, Field(ge=1, le=10_000)] | None = Field(
         default=None, description="How often the loop is played before the piece rests; null for ever."
+    )
+    double_tap_ms: Annotated[int, Field(ge=50, le=2000)] = Field(
+        default=DOUBLE_TAP_MS, description="Two taps within this time are one double tap."
+    )
+    long_press_ms: Annotated[int, Field(ge=50, le=5000)] = Field(
+        default=LONG_PRESS_MS, description="What is held down for this time is pressed long."
     )
     undercurrents: Annotated[tuple[Undercurrent, ...], Field(max_length=MOST_UNDERCURRENTS)] = ()

@@ -142,8 +142,26 @@ class Stagger(Model):
         }
 
 
-CueName = Literal["hold", "appear", "media-end", "tap", "double-tap", "press", "over", "out", "in-view"]
+CueName = Literal[
+    "hold",
+    "appear",
+    "media-end",
+    "tap",
+    "double-tap",
+    "press",
+    "release",
+    "long-press",
+    "over",
+    "out",
+    "focus",
+    "blur",
+    "key",
+    "in-view",
+    "out-of-view",
+]
 """What sets a transition off; the first three need no person."""
+
+KeyName = Annotated[str, Field(min_length=1, max_length=32, description="As `KeyboardEvent.key` names it.")]
 
 
 class Transition(Model):
@@ -163,12 +181,26 @@ class Transition(Model):
     cue_layer: Id | None = Field(
         default=None, description="The layer that is tapped, pressed or pointed at, or the medium."
     )
+    cue_key: KeyName | None = Field(default=None, description="With the cue `key`: which one.")
+    cue_share: Annotated[float, Field(gt=0.0, le=1.0)] = Field(
+        default=0.5, description="With `in-view` and `out-of-view`: the share of the layer that is in view, or was."
+    )
     hold_ms: Milliseconds = 0
     early_ms: Milliseconds = 0
     style: Literal["tween", "cut", "cross-fade"] = "tween"
     timing: Timing
     lanes: Annotated[tuple[Lane, ...], Field(max_length=MOST_LANES)] = ()
     staggers: Annotated[tuple[Stagger, ...], Field(max_length=MOST_STAGGERS)] = ()
+
+    @model_validator(mode="after")
+    def _names_its_key(self) -> Transition:
+        if (self.cue == "key") != (self.cue_key is not None):
+            raise Fault(
+                "The cue `key` needs cue_key, and no other cue has it.",
+                value=self.cue_key,
+                remedy='Name a key such as "ArrowRight", or leave cue_key out.',
+            )
+        return self
 
     @model_validator(mode="after")
     def _leaves_once(self) -> Transition:

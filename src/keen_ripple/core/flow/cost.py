@@ -10,6 +10,7 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
+from keen_ripple.core.blends.coordinates import settled
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.errors import TooMuchFault
 from keen_ripple.core.flow.moves import Move
@@ -44,7 +45,7 @@ def cost_of(moves: Iterable[Move]) -> Cost:
         count += 1
         blend = BY_NAME[move.property].blend
         if move.easing is not None and blend not in NUMBERS:
-            weight = max(_weight(blend, move.start), _weight(blend, move.end))
+            weight = max(_weight(blend, settled(move.start)), _weight(blend, move.end))
             heavy[blend, move.start, move.end, move.easing] = weight
     return Cost(count, heavy)
 

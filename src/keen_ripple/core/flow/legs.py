@@ -6,6 +6,7 @@ from collections.abc import Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
+from keen_ripple.core.blends.coordinates import settled
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.document.spans import Spans
@@ -39,7 +40,7 @@ class Leg:
         """The moves, to be put behind those of other legs: what is carried over waits at its start where it waits."""
         for move in self.moves:
             if self.carried and move.start_ms > 0 and move.easing is not None:
-                yield move._replace(start_ms=0, end_ms=0, easing=None, end=move.start)
+                yield move._replace(start_ms=0, end_ms=0, easing=None, end=settled(move.start))
             yield move
 
     @cached_property

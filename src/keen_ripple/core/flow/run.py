@@ -17,6 +17,9 @@ from keen_ripple.core.flow.media import rest_leg, rest_ms
 from keen_ripple.core.flow.moves import length_ms
 from keen_ripple.core.limits import LONGEST_COMMON_LOOP_MS
 
+BY_ITSELF = ("hold", "media-end", "appear")
+"""Cues that need no person; things appear only where the piece begins."""
+
 SegmentTold = TypedDict(
     "SegmentTold", {"kind": Literal["hold", "travel"], "from": str, "to": str, "start_ms": float, "end_ms": float}
 )
@@ -153,7 +156,7 @@ def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:
 
     `first` says whether the piece has just begun, so that things appear.
     """
-    cues = ("hold", "media-end", "appear") if first else ("hold", "media-end")
+    cues = BY_ITSELF if first else ("hold", "media-end")
     own = [t for t in piece.transitions if t.from_ == state and t.cue in cues]
     return min(own, key=lambda t: rest_ms(piece, t), default=None)
 

@@ -17,7 +17,8 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.blends import Between, Blend, Switch
-from keen_ripple.core.curves import Easing
+from keen_ripple.core.blends.coordinates import settled
+from keen_ripple.core.curves import STEADY, Easing
 from keen_ripple.core.curves.fit import fit_lines
 from keen_ripple.core.errors import TooMuchFault
 from keen_ripple.core.flow.finer import AS_IT_IS, Finer
@@ -150,7 +151,7 @@ def _cut(move: Move, blend: Blend) -> TapeTrack:
     times = np.full(2, float(move.end_ms))
     if blend.columns is None:
         rows = np.array([[0.0], [1.0]])
-        return TapeTrack(move.layer, move.property, times, rows, Switch(move.start, move.end).form)
+        return TapeTrack(move.layer, move.property, times, rows, Switch(settled(move.start), move.end).form)
     return TapeTrack(move.layer, move.property, times, np.stack((blend.show(move.start), blend.show(move.end))))
 
 
@@ -177,7 +178,7 @@ def _points(easing: Easing, between: Between, tolerances: Floats) -> tuple[Float
     """Points (u, progress) of the curve, as few as the values between need to be told within these tolerances."""
     u, progress = easing.trace()
     places = np.linspace(progress.min(), progress.max(), PLACES)
-    if places[0] == places[-1]:
+    if places[0] == places[-1] or easing == STEADY:
         return u, progress
     change = np.max(np.abs(np.diff(between.rows(places), axis=0)), axis=0) / (places[1] - places[0])
     told = change > 0.0

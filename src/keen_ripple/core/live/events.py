@@ -10,16 +10,17 @@ from pydantic import Field, TypeAdapter, ValidationError
 from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.fields import Id, Model
 from keen_ripple.core.document.read import as_fault
-from keen_ripple.core.document.transitions import CueName
+from keen_ripple.core.document.transitions import CueName, KeyName
 from keen_ripple.core.errors import MOST_FAULTS, DocumentFault, Fault
 from keen_ripple.core.limits import LATEST_EVENT_MS, MOST_EVENTS
-from keen_ripple.core.live.rehearse import Event
+from keen_ripple.core.live.hearing import Event
 
 
 class EventModel(Model):
     t_ms: Annotated[float, Field(ge=0.0, le=LATEST_EVENT_MS, description="ms from the start of the piece.")]
     cue: CueName
     layer: Id | None = None
+    key: KeyName | None = None
 
 
 EVENTS: TypeAdapter[list[EventModel]] = TypeAdapter(Annotated[list[EventModel], Field(max_length=MOST_EVENTS)])
@@ -35,7 +36,7 @@ def read_events(value: Any, piece: Piece) -> list[Event]:
     faults = list(_unknown_layers(events, piece))
     if faults:
         raise DocumentFault.of(faults)
-    return [Event(event.t_ms, event.cue, event.layer) for event in events]
+    return [Event(event.t_ms, event.cue, event.layer, event.key) for event in events]
 
 
 def _unknown_layers(events: list[EventModel], piece: Piece) -> Iterator[Fault]:

@@ -19,8 +19,8 @@ from keen_ripple.core.flow.legs import Leg
 from keen_ripple.core.flow.moves import Move
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.run import Run, Segment, no_time, with_common_loop
-from keen_ripple.core.live.rehearse import Stage
-from keen_ripple.core.properties import BY_NAME, blend_of
+from keen_ripple.core.live.stage import Stage
+from keen_ripple.core.properties import BY_NAME
 
 # How much of a tolerance the beginnings of two rounds may differ by, and how many rounds are played at most until then.
 ALIKE = 0.05
@@ -88,10 +88,9 @@ def _beginning(stage: Stage, transition: str, departure: float, early_ms: int) -
     carried: dict[tuple[str, str], Floats] = {}
     for key, motion in stage.motions.items():
         if motion.move.end_ms > departure:
-            row, move = BY_NAME[key[1]], motion.move
-            between = blend_of(row, stage.piece.blend, move.start, move.end).between(move.start, move.end)
-            now, soon = between.rows(np.array([motion.progress(departure), motion.progress(departure + 16.0)]))
-            tolerances = np.array(between.tolerances or (row.tolerance,) * len(now))
+            lie = motion.coordinates
+            now, soon = lie.rows(np.array([motion.place(departure), motion.place(departure + 16.0)]))
+            tolerances = np.array(lie.tolerances or (BY_NAME[key[1]].tolerance,) * len(now))
             carried[key] = np.concatenate((now, soon)) / np.tile(tolerances, 2)
     return _Beginning(transition, departure if early_ms else stage.reached_ms, carried)
 

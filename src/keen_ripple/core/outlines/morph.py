@@ -44,34 +44,43 @@ Matched = tuple[str, Floats, Floats]
 Side = tuple[Floats, Floats, bool]
 """The cubics (n, 4, 2) of a pair, the same number, and whether they are written as closed."""
 Sides = list[Side]
+Brought = tuple[Pair, Side]
 
 
 @lru_cache(maxsize=1024)
 def matched(start: str, end: str) -> Matched:
     """(commands, coordinates of `start`, coordinates of `end`): one letter of M, L, Q, C, Z for each command."""
     one, other = subpaths(start), subpaths(end)
-    a, b = _written(start), _written(end)
+    a, b = written(start), written(end)
     as_written = a is not None and b is not None and a[0] == b[0]
     if a is not None and b is not None and as_written:
         sides = [(p.cubics, q.cubics, p.marked) for p, q in zip(one, other, strict=True)]
         if _is_sound(sides):
             return a[0], a[1], b[1]
+    return _joined([side for _, side in sound_pairs(one, other)])
+
+
+def sound_pairs(one: tuple[Subpath, ...], other: tuple[Subpath, ...]) -> list[Brought]:
+    """Which subpath becomes which, with the cubics of both: so that what lies halfway is sound."""
     if len(one) + len(other) > MOST_PAIRED:
-        return _joined([_brought(pair) for pair in apart(one, other)])
+        return _all_brought(apart(one, other))
     facing = _facing(one, other)
-    groups = [_soundly(pairs) for pairs in paired(one, facing)]
-    sides = [side for group in groups for side in group]
-    return _joined(sides if _is_sound(sides) else [_brought(pair) for pair in apart(one, facing)])
+    found = [each for pairs in paired(one, facing) for each in _soundly(pairs)]
+    return found if _is_sound([side for _, side in found]) else _all_brought(apart(one, facing))
 
 
-def _soundly(pairs: list[Pair]) -> Sides:
+def _soundly(pairs: list[Pair]) -> list[Brought]:
     """What belongs together, brought to each other; each by itself where there is no sound way between."""
-    sides = [_brought(pair) for pair in pairs]
-    if _is_sound(sides):
-        return sides
+    found = _all_brought(pairs)
+    if _is_sound([side for _, side in found]):
+        return found
     ones = [pair.one for pair in pairs if pair.one is not None]
     others = [pair.other for pair in pairs if pair.other is not None]
-    return [_brought(pair) for pair in apart(ones, others)] if ones and others else sides
+    return _all_brought(apart(ones, others)) if ones and others else found
+
+
+def _all_brought(pairs: list[Pair]) -> list[Brought]:
+    return [(pair, _brought(pair)) for pair in pairs]
 
 
 def _facing(one: tuple[Subpath, ...], other: tuple[Subpath, ...]) -> tuple[Subpath, ...]:
@@ -126,7 +135,7 @@ def _area(polygon: Floats) -> float:
     return float(np.dot(x[:-1], y[1:]) - np.dot(y[:-1], x[1:]) + x[-1] * y[0] - y[-1] * x[0]) / 2.0
 
 
-def _written(data: str) -> tuple[str, Floats] | None:
+def written(data: str) -> tuple[str, Floats] | None:
     """The commands and coordinates as they stand; None where a command takes any number of points."""
     commands, points = "", list[float]()
     for name, operands in parse(data).value:
@@ -157,14 +166,14 @@ def _brought(pair: Pair) -> Side:
         return first, second, there.marked
     closed = one.closed and other.closed
     if one.closed and not closed:
-        one = _best_begun(one, other)
+        one = best_begun(one, other)
     else:
-        other = _best_begun(other, one)
-    shares = _merged(one.shares, other.shares)
+        other = best_begun(other, one)
+    shares = merged(one.shares, other.shares)
     return one.cut_at(shares), other.cut_at(shares), one.marked and other.marked
 
 
-def _best_begun(turned: Subpath, fixed: Subpath) -> Subpath:
+def best_begun(turned: Subpath, fixed: Subpath) -> Subpath:
     """`turned` begun where it costs least: a closed one at any corner of the two, an open one at either end."""
     if not turned.closed:
         return min((turned, turned.backwards()), key=lambda way: _travel(way, fixed, np.zeros(1))[0])
@@ -228,7 +237,7 @@ def _few(values: Floats, most: int) -> Floats:
     return values[:: len(values) // most + 1]
 
 
-def _merged(a: Floats, b: Floats) -> Floats:
+def merged(a: Floats, b: Floats) -> Floats:
     """All shares of both, without those that all but coincide."""
     shares = np.unique(np.concatenate((a, b)))
     return np.array([0.0, *(y for x, y in pairwise(shares.tolist()) if y - x > SAME and y < 1.0 - SAME), 1.0])

@@ -1,0 +1,237 @@
+"""What is on stage, moment by moment: the state that is shown or aimed at, and the motions under way."""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from collections.abc import Container, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from functools import cached_property
+from typing import Any
+
+from keen_ripple.core.blends.coordinates import Coordinates, coordinates_of
+from keen_ripple.core.curves import Easing
+from keen_ripple.core.document import Piece, Transition, walk
+from keen_ripple.core.document.spans import Spans
+from keen_ripple.core.errors import RunFault
+from keen_ripple.core.flow.media import playing_on, rest_ms
+from keen_ripple.core.flow.moves import Move, length_ms
+from keen_ripple.core.flow.poses import Pose, poses_of
+from keen_ripple.core.flow.run import Segment, leaves_first
+from keen_ripple.core.live.hearing import Ears, Event, Heard
+from keen_ripple.core.live.interrupt import Motion, held, sent
+from keen_ripple.core.properties import BY_NAME, moving_of
+
+# More transitions at one moment than this are taken for an endless loop.
+MOST_AT_ONCE = 1000
+
+
+@dataclass(frozen=True, eq=False)
+class Fading:
+    """A look that is left by a cross-fade: what takes its place is seen by the share that the easing says."""
+
+    start_ms: float
+    end_ms: float
+    easing: Easing
+    look: Pose
+
+    def share(self, t_ms: float) -> float:
+        """By how much what came after it is seen, 0–1."""
+        u = (t_ms - self.start_ms) / (self.end_ms - self.start_ms)
+        return min(max(float(self.easing(u)), 0.0), 1.0) if u < 1.0 else 1.0
+
+
+@dataclass
+class Stage:
+    """Plays a piece from its start. `plays` says how often each state is left by itself before the piece rests."""
+
+    piece: Piece
+    plays: Mapping[str, int] | None = None
+    state: str = ""
+    began_ms: float = 0.0
+    reached_ms: float = 0.0
+    first: bool = True
+    poses: dict[str, Pose] = field(default_factory=dict)
+    motions: dict[tuple[str, str], Motion] = field(default_factory=dict)
+    moves: list[Move] = field(default_factory=list)
+    segments: list[Segment] = field(default_factory=list)
+    fades: list[Fading] = field(default_factory=list)
+    heard: list[Heard] = field(default_factory=list)
+    # A tap that may become half of a double tap.
+    pending: Event | None = None
+    left: Counter[str] = field(default_factory=Counter)
+
+    def __post_init__(self) -> None:
+        self.state = self.piece.start
+        self.poses = poses_of(self.piece)
+        self._play_media()
+
+    @cached_property
+    def ears(self) -> Ears:
+        """Which transitions wait for what."""
+        return Ears(self.piece)
+
+    def hear(self, event: Event) -> None:
+        """What somebody does now; everything up to that moment has been played."""
+        now = event.t_ms
+        pending = self.pending
+        if event.cue != "tap":
+            return self._heed(event, now)
+        if pending is not None:
+            self.pending = None
+            if pending.layer == event.layer:
+                return self._heed(replace(event, cue="double-tap"), now)
+            self._heed(pending, now)
+        if self.ears.waits_for_second_tap(event, self.state) and self._is_seen(event.layer, now):
+            self.pending = event
+            self.heard.append(Heard(event, now, self.state, None, "second-tap"))
+        else:
+            self._heed(event, now)
+
+    def play_until(self, t_ms: float) -> None:
+        """Takes what starts by itself up to a moment, which belongs to it."""
+        while self.pending is not None and (due := self.pending.t_ms + self.piece.double_tap_ms) <= t_ms:
+            pending = self.pending
+            self._follow_until(due)
+            self.pending = None
+            self._heed(pending, due)
+        self._follow_until(t_ms)
+
+    def _follow_until(self, t_ms: float) -> None:
+        at_once = 0
+        while (transition := self.following()) is not None:
+            departure = self.departure_ms(transition)
+            if departure > t_ms:
+                return
+            at_once = at_once + 1 if departure == self.began_ms else 0
+            if at_once > MOST_AT_ONCE:
+                raise RunFault(
+                    f"From {self.state!r} on states follow each other in no time.",
+                    place="/transitions",
+                    value=self.state,
+                    remedy="Give one of them a hold, or one of their transitions a duration.",
+                )
+            self.left[self.state] += 1
+            self.take(transition, departure)
+
+    def following(self) -> Transition | None:
+        """The transition that will start by itself."""
+        if self.plays is not None and self.left[self.state] >= self.plays.get(self.state, self.piece.plays or 1):
+            return None
+        return leaves_first(self.piece, self.state, self.first)
+
+    def departure_ms(self, transition: Transition) -> float:
+        """When it will: after its hold, or early, but not before the state is aimed at at all."""
+        return max(self.reached_ms + rest_ms(self.piece, transition) - transition.early_ms, self.began_ms)
+
+    def _heed(self, event: Event, now_ms: float) -> None:
+        state = self.state
+        if not self._is_seen(event.layer, now_ms):
+            is_there = event.layer in self.ears.around
+            self.heard.append(Heard(event, now_ms, state, None, "unseen" if is_there else "gone"))
+            return
+        transition, reason, missing = self.ears.judged(event, state, now_ms - self.reached_ms)
+        self.heard.append(Heard(event, now_ms, state, transition.id if transition else None, reason, missing))
+        if transition is not None:
+            self.left.clear()
+            self.take(transition, now_ms, by_itself=False)
+
+    def _is_seen(self, layer: str | None, now_ms: float) -> bool:
+        if layer is None:
+            return True
+        around = self.ears.around.get(layer, ())
+        seen = (float(self.value_at(each, name, now_ms)) for each in around for name in ("opacity", "visible"))
+        return bool(around) and all(share > 0.0 for share in seen)
+
+    def take(self, transition: Transition, now_ms: float, by_itself: bool = True) -> list[Move]:
+        """Starts a transition, also in the middle of others. Gives the moves that are under way from now on."""
+        spans, goal = Spans(transition), self.poses[transition.to]
+        interrupted = any(motion.move.end_ms > now_ms for motion in self.motions.values())
+        cancelled: list[Move] = []
+        begun: list[Move] = []
+        superseded: set[tuple[str, str]] = set()
+        fades = transition.style == "cross-fade"
+        if fades and transition.timing.length_ms():
+            end = now_ms + transition.timing.length_ms()
+            self.fades.append(Fading(now_ms, end, transition.timing.progress(), self.look_at(now_ms)))
+        for layer, name, shown in list(self._shown(now_ms)):
+            running = self._running(layer, name, now_ms)
+            span = spans.of(layer, name)
+            if fades:
+                span = span._replace(start_ms=0, end_ms=0, easing=None)
+            motion = sent(layer, name, now_ms, shown, goal[layer][name], span, running, self._lies(layer, name))
+            if motion is running and motion is not None:
+                continue
+            self.motions.pop((layer, name), None)
+            if running is not None:
+                superseded.add((layer, name))
+            if motion is not None:
+                self.motions[layer, name] = motion
+                begun += held(motion, now_ms, shown)
+            elif running is not None:
+                cancelled.append(Move(layer, name, now_ms, now_ms, None, shown, shown))
+        if self.reached_ms < now_ms:
+            self._segment("hold", self.state, self.state, self.reached_ms, now_ms, transition)
+        elif self.segments and self.segments[-1].end_ms > now_ms:
+            self.segments[-1] = replace(self.segments[-1], end_ms=now_ms)
+        ends = [motion.move.end_ms for motion in self.motions.values()]
+        self.moves = [*_still_to_come(self.moves, superseded, now_ms), *begun, *cancelled]
+        longest = max([now_ms, *ends]) - now_ms
+        if by_itself:
+            # What nobody set off goes by whole ms, so that loops close.
+            longest = math.ceil(longest - 1e-6)
+        end = now_ms + (longest if interrupted else length_ms(transition))
+        self._segment("travel", self.state, transition.to, now_ms, end, transition)
+        self.state, self.began_ms, self.reached_ms, self.first = transition.to, now_ms, end, False
+        self._play_media()
+        under_way = [m.move for m in self.motions.values() if m.move.end_ms > now_ms or m.move.start_ms >= now_ms]
+        return [*cancelled, *under_way]
+
+    def look_at(self, now_ms: float) -> Pose:
+        """The whole pose that is shown now."""
+        look = {layer: dict(values) for layer, values in self.poses[self.state].items()}
+        for (layer, name), motion in self.motions.items():
+            if motion.move.end_ms > now_ms:
+                look[layer][name] = motion.value(now_ms)
+        return look
+
+    def value_at(self, layer: str, name: str, now_ms: float) -> Any:
+        """What is shown of one property now."""
+        motion = self._running(layer, name, now_ms)
+        return self.poses[self.state][layer][name] if motion is None else motion.value(now_ms)
+
+    def _play_media(self) -> None:
+        """Media whose end is waited for in the state play on from the moment that it is reached."""
+        for transition in self.piece.transitions:
+            if transition.from_ != self.state:
+                continue
+            move = playing_on(self.piece, transition, self.reached_ms)
+            if move is not None:
+                key = move.layer, move.property
+                self.motions[key] = Motion(move, self._lies(*key), move.start)
+                self.moves.append(move)
+
+    def _lies(self, layer: str, name: str) -> Coordinates:
+        """In which coordinates a property lies, over all states."""
+        values = dict.fromkeys(pose[layer][name] for pose in self.poses.values())
+        return coordinates_of(BY_NAME[name].blend, self.piece.blend, tuple(values))
+
+    def _shown(self, now_ms: float) -> Iterator[tuple[str, str, Any]]:
+        """Every property that can move, with its value now."""
+        for layer, _ in walk(self.piece.layers):
+            for row in moving_of(layer.kind):
+                yield layer.id, row.name, self.value_at(layer.id, row.name, now_ms)
+
+    def _running(self, layer: str, name: str, now_ms: float) -> Motion | None:
+        motion = self.motions.get((layer, name))
+        return motion if motion is not None and motion.move.end_ms > now_ms else None
+
+    def _segment(self, kind: Any, from_: str, to: str, start: float, end: float, transition: Transition) -> None:
+        self.segments.append(Segment(kind, from_, to, start, end, transition.id))
+
+
+def _still_to_come(moves: Sequence[Move], superseded: Container[tuple[str, str]], now_ms: float) -> Iterator[Move]:
+    """Without what waits for its delay and will never begin."""
+    for move in moves:
+        if move.start_ms < now_ms or (move.layer, move.property) not in superseded:
+            yield move

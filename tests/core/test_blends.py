@@ -180,9 +180,10 @@ def test_points_travel_no_farther_than_they_must() -> None:
 def test_what_has_no_partner_grows_from_a_point() -> None:
     commands, start, _ = matched("M20 10L90 50L20 90Z", "M20 10H42V90H20ZM58 10H80V90H58Z")
     assert commands.count("M") == 2
-    first, second = np.split(start.reshape(-1, 2), [commands.index("Z", 0) * 3 - 2])
-    assert np.ptp(first, axis=0).min() > 60.0
-    assert np.ptp(second, axis=0).max() == 0.0
+    parts = np.split(start.reshape(-1, 2), [commands.index("Z", 0) * 3 - 2])
+    point, triangle = sorted(parts, key=lambda part: float(np.ptp(part)))
+    assert np.ptp(triangle, axis=0).min() > 60.0
+    assert np.ptp(point, axis=0).max() == 0.0
     assert area("M0 0H9V9H0ZM3 3V6H6V3Z") > 0.0
 
 

@@ -7,7 +7,7 @@ from keen_ripple.core.curves.named import Named
 from keen_ripple.core.curves.parse import parse_easing
 from keen_ripple.core.curves.settle import Settle
 from keen_ripple.core.curves.spring import Spring
-from keen_ripple.core.curves.steady import STEADY
+from keen_ripple.core.curves.steady import STEADY, Steady
 from keen_ripple.core.curves.steps import Steps
 
-__all__ = ["STEADY", "CubicBezier", "Easing", "Linear", "Named", "Settle", "Spring", "Steps", "parse_easing"]
+__all__ = ["STEADY", "CubicBezier", "Easing", "Linear", "Named", "Settle", "Spring", "Steady", "Steps", "parse_easing"]

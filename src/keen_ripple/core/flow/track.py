@@ -95,6 +95,13 @@ def looks_at(track: Track, progress: Progress) -> list[Any]:
     return looks
 
 
+def limits_of(row: Property) -> tuple[float | None, float | None]:
+    """Between what its places in motion stay; None where there is no limit."""
+    if row.blend == "visible":
+        return 0.0, 1.0
+    return (row.low, row.high) if row.clamped and row.blend == "linear" else (None, None)
+
+
 def clamp(row: Property, values: Floats) -> Floats:
     """Keeps shown values inside the range of the property, where the table says so."""
     if not row.clamped:

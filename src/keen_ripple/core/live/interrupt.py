@@ -19,10 +19,10 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.blends.coordinates import Coordinates, Passing
-from keen_ripple.core.curves import STEADY, Settle, Spring, Steps
+from keen_ripple.core.curves import STEADY, Settle, Spring, Steady, Steps
 from keen_ripple.core.document.spans import Span
 from keen_ripple.core.flow.moves import Move
-from keen_ripple.core.flow.track import clamp
+from keen_ripple.core.flow.track import limits_of
 from keen_ripple.core.properties import BY_NAME
 
 # Speeds of curves are measured over this share of their time, on both sides: so wide that tables give the same.
@@ -33,13 +33,18 @@ NUDGE = 0.01
 class Motion:
     """A move under way, and what CSS remembers of it for the case that it is sent back.
 
-    `sent_back_to` is the "reversing-adjusted start value", `factor` the "reversing shortening factor".
+    `sent_back_to` is the place of the "reversing-adjusted start value", `factor` the "reversing shortening factor".
     """
 
     move: Move
     coordinates: Coordinates
-    sent_back_to: Any
+    sent_back_to: Floats
     factor: float = 1.0
+
+    @property
+    def is_curve(self) -> bool:
+        """Whether a curve says how far it is; of a spring that would say little of the time back."""
+        return self.move.easing is not None and not isinstance(self.move.easing, Settle | Steady)
 
     def progress(self, t_ms: float) -> float:
         """Progress of the move at a moment; 0 while it waits."""
@@ -54,12 +59,13 @@ class Motion:
         """Where it is at a moment, as it is shown."""
         move = self.move
         progress = self.progress(t_ms)
+        low, high = limits_of(BY_NAME[move.property])
         if isinstance(move.start, Passing):
-            return np.asarray(move.start.towards(move.end).places(np.array([progress]))[0])
+            return np.asarray(np.clip(move.start.towards(move.end).places(np.array([progress]))[0], low, high))
         start, end = self.coordinates.place(move.start), self.coordinates.place(move.end)
         if move.easing is None:
             return np.asarray(end if progress else start)
-        return np.asarray(clamp(BY_NAME[move.property], start * (1.0 - progress) + end * progress))
+        return np.asarray(np.clip(start * (1.0 - progress) + end * progress, low, high))
 
     def value(self, t_ms: float) -> Any:
         """What is shown at a moment."""
@@ -109,22 +115,29 @@ def sent(
     if running is not None and _same(lie, running.move.end, goal):
         return running
     speed = _kept_speed(running, now_ms, span)
-    if speed is None and (shown == goal or (running is None and _same(lie, shown, goal))):
+    # How a colour is written is coarser than where it is: what matters is compared by places.
+    here = lie.place(shown) if running is None else running.place(now_ms)
+    if speed is None and (shown is goal or np.array_equal(here, lie.place(goal))):
         return None
     start, end = now_ms + span.start_ms, now_ms + span.end_ms
     begin = _begun(lie, shown) if running is None else _taken_over(running, now_ms, shown)
     if row.blend == "discrete" or span.easing is None:
         cut = Move(layer, name, start, start if row.blend == "discrete" else end, None, begin, goal)
-        return Motion(cut, lie, shown)
+        return Motion(cut, lie, here)
     move = Move(layer, name, start, end, span.easing, begin, goal)
     if isinstance(span.easing, Settle):
-        return Motion(move if speed is None else _thrown(move, speed, lie), lie, shown)
-    if running is not None and goal == running.sent_back_to:
+        return Motion(move if speed is None else _thrown(move, speed, lie), lie, here)
+    if running is not None and running.is_curve and np.array_equal(lie.place(goal), running.sent_back_to):
         done = running.progress(now_ms) * running.factor + 1.0 - running.factor
         factor = min(max(abs(done), 0.0), 1.0)
         shortened = move._replace(end_ms=start + span.timing.length_ms() * factor)
-        return Motion(shortened, lie, running.move.end, factor)
-    return Motion(move, lie, shown)
+        return Motion(shortened, lie, lie.place(running.move.end), factor)
+    return Motion(move, lie, here)
+
+
+def switched(layer: str, name: str, now_ms: float, shown: Any, goal: Any, lie: Coordinates) -> Motion | None:
+    """At once, whatever was under way: as a cross-fade shows its new look."""
+    return None if shown == goal else Motion(Move(layer, name, now_ms, now_ms, None, shown, goal), lie, lie.place(goal))
 
 
 def _same(lie: Coordinates, one: Any, other: Any) -> bool:

@@ -9,6 +9,8 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
+import numpy as np
+
 from keen_ripple.core.blends.coordinates import Coordinates, coordinates_of
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition, walk
@@ -19,7 +21,7 @@ from keen_ripple.core.flow.moves import Move, length_ms
 from keen_ripple.core.flow.poses import Pose, poses_of
 from keen_ripple.core.flow.run import Segment, leaves_first
 from keen_ripple.core.live.hearing import Ears, Event, Heard
-from keen_ripple.core.live.interrupt import Motion, held, sent
+from keen_ripple.core.live.interrupt import Motion, held, sent, switched
 from keen_ripple.core.properties import BY_NAME, moving_of
 
 # More transitions at one moment than this are taken for an endless loop.
@@ -156,10 +158,11 @@ class Stage:
             self.fades.append(Fading(now_ms, end, transition.timing.progress(), self.look_at(now_ms)))
         for layer, name, shown in list(self._shown(now_ms)):
             running = self._running(layer, name, now_ms)
-            span = spans.of(layer, name)
+            lie, to = self._lies(layer, name), goal[layer][name]
             if fades:
-                span = span._replace(start_ms=0, end_ms=0, easing=None)
-            motion = sent(layer, name, now_ms, shown, goal[layer][name], span, running, self._lies(layer, name))
+                motion = switched(layer, name, now_ms, shown, to, lie)
+            else:
+                motion = sent(layer, name, now_ms, shown, to, spans.of(layer, name), running, lie)
             if motion is running and motion is not None:
                 continue
             self.motions.pop((layer, name), None)
@@ -208,7 +211,7 @@ class Stage:
             move = playing_on(self.piece, transition, self.reached_ms)
             if move is not None:
                 key = move.layer, move.property
-                self.motions[key] = Motion(move, self._lies(*key), move.start)
+                self.motions[key] = Motion(move, self._lies(*key), np.array([move.start]))
                 self.moves.append(move)
 
     def _lies(self, layer: str, name: str) -> Coordinates:

@@ -11,7 +11,7 @@ Motion there is what `live.stage` says, with each curve and each spring's two re
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Container, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from typing import Any
@@ -26,14 +26,16 @@ from keen_ripple.core.document import Piece, Transition, walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.spans import Span, Spans
 from keen_ripple.core.flow.finer import AS_IT_IS, Finer, finer_of, reaches_of
-from keen_ripple.core.flow.media import playing_on, rest_ms
+from keen_ripple.core.flow.media import STEADY, playing_on, rest_ms
 from keen_ripple.core.flow.poses import Pose, poses_of
 from keen_ripple.core.flow.run import BY_ITSELF
 from keen_ripple.core.flow.tape import TRACE_ERROR, TapeTrack
+from keen_ripple.core.flow.track import limits_of
 from keen_ripple.core.flow.undercurrents import course_tape
 from keen_ripple.core.live.interrupt import tolerances_of
 from keen_ripple.core.live.rehearse import leavings
 from keen_ripple.core.properties import BY_NAME, moving_of
+from keen_ripple.core.values.plain import plain
 
 # Of a tolerance the share that a table may take: what is taken over again and again adds up.
 SHARE = 0.2
@@ -48,6 +50,7 @@ class _Motion:
     name: str
     coordinates: Coordinates
     places: Mapping[str, Floats]
+    values: Mapping[str, Any]
 
     @property
     def farthest(self) -> float:
@@ -58,7 +61,7 @@ class _Motion:
 
     def to_json(self) -> dict[str, Any]:
         row = BY_NAME[self.name]
-        limits = (row.low, row.high) if row.clamped and row.blend == "linear" else (None, None)
+        limits = limits_of(row)
         return {
             "layer": self.layer,
             "property": self.name,
@@ -67,7 +70,9 @@ class _Motion:
             "low": limits[0],
             "high": limits[1],
             "jumps": row.blend == "discrete",
-            "places": {state: _rounded(place) for state, place in self.places.items()},
+            "places": {state: place.tolist() for state, place in self.places.items()},
+            # At rest it is what was written, exactly.
+            "rest": {state: plain(value) for state, value in self.values.items()},
         }
 
 
@@ -111,12 +116,12 @@ def tables_of(piece: Piece) -> dict[str, Any]:
         "states": [{"id": state.id, "name": state.name} for state in piece.states],
         "double_tap_ms": piece.double_tap_ms,
         "long_press_ms": piece.long_press_ms,
-        "layers": list(_layers(piece.layers, None, poses[piece.start])),
+        "layers": list(_layers(piece.layers, None, poses[piece.start], {(m.layer, m.name) for m in motions})),
         "motions": [motion.to_json() for motion in motions],
         "transitions": transitions,
         "leavings": leavings(piece),
         "plays": piece.plays,
-        "undercurrents": list(_undercurrents(piece, finer)),
+        "undercurrents": list(_undercurrents(piece, finer, poses[piece.start])),
         **tables.to_json(),
     }
 
@@ -128,8 +133,9 @@ def _motions(piece: Piece, poses: Mapping[str, Pose]) -> Iterator[_Motion]:
             values = tuple(dict.fromkeys(pose[layer.id][row.name] for pose in poses.values()))
             if len(values) > 1 or (row.name == "playhead" and layer.id in waiting):
                 lie = coordinates_of(row.blend, piece.blend, values)
-                places = {state: lie.place(pose[layer.id][row.name]) for state, pose in poses.items()}
-                yield _Motion(layer.id, row.name, lie, places)
+                looks = {state: pose[layer.id][row.name] for state, pose in poses.items()}
+                places = {state: lie.place(value) for state, value in looks.items()}
+                yield _Motion(layer.id, row.name, lie, places, looks)
 
 
 def _tolerance(motions: Sequence[_Motion], finer: Mapping[str, Finer]) -> float:
@@ -141,12 +147,15 @@ def _tolerance(motions: Sequence[_Motion], finer: Mapping[str, Finer]) -> float:
     return min(max(SHARE / max(farthest, 1.0), FINEST), COARSEST)
 
 
-def _layers(layers: Sequence[LayerBase], around: str | None, look: Pose) -> Iterator[dict[str, Any]]:
+def _layers(
+    layers: Sequence[LayerBase], around: str | None, look: Pose, moved: Container[tuple[str, str]]
+) -> Iterator[dict[str, Any]]:
     for layer in layers:
         through, margin = layer.lets_touches_through, layer.touch_margin
-        seen = float(look[layer.id]["opacity"]), float(look[layer.id]["visible"])
-        yield {"id": layer.id, "around": around, "through": through, "margin": margin, "seen": min(seen)}
-        yield from _layers(layer.layers, layer.id, look)
+        # By what does not differ among the states; the rest is among the motions.
+        seen = all(look[layer.id][name] for name in ("opacity", "visible") if (layer.id, name) not in moved)
+        yield {"id": layer.id, "around": around, "through": through, "margin": margin, "seen": seen}
+        yield from _layers(layer.layers, layer.id, look, moved)
 
 
 def _transition(piece: Piece, own: Transition, motions: Sequence[_Motion], tables: _Tables) -> dict[str, Any]:
@@ -171,7 +180,7 @@ def _transition(piece: Piece, own: Transition, motions: Sequence[_Motion], table
         "early_ms": own.early_ms,
         "length_ms": spans.length_ms,
         "fade": _fade(own, tables) if fades else None,
-        "medium": medium and [medium.layer, medium.start, medium.end],
+        "medium": medium and [medium.layer, medium.start, medium.end, tables.curve(STEADY)],
         "spans": [tables.span(span) for span in found],
         "of": of,
     }
@@ -182,17 +191,19 @@ def _fade(own: Transition, tables: _Tables) -> dict[str, Any] | None:
     return {"length_ms": length, "curve": tables.curve(own.timing.progress())} if length else None
 
 
-def _undercurrents(piece: Piece, finer: Mapping[str, Finer]) -> Iterator[dict[str, Any]]:
+def _undercurrents(piece: Piece, finer: Mapping[str, Finer], rest: Pose) -> Iterator[dict[str, Any]]:
     for undercurrent in piece.undercurrents:
-        tracks = [_track(track) for track in course_tape(undercurrent, piece.blend, finer)]
+        tracks = [_track(track, rest) for track in course_tape(undercurrent, piece.blend, finer)]
         states = undercurrent.states and list(undercurrent.states)
         yield {"period_ms": undercurrent.period_ms, "states": states, "tracks": tracks}
 
 
-def _track(track: TapeTrack) -> dict[str, Any]:
+def _track(track: TapeTrack, rest: Pose) -> dict[str, Any]:
     rows = [_rounded(row) for row in track.rows]
     named = {"layer": track.layer, "property": track.property, "form": track.form}
-    return {**named, "times": _rounded(track.times_ms), "rows": rows}
+    # `rest` is what is shown where it does not run, unless the property is among the motions.
+    still = plain(rest[track.layer][track.property])
+    return {**named, "times": _rounded(track.times_ms), "rows": rows, "rest": still}
 
 
 @lru_cache(maxsize=512)

@@ -49,7 +49,13 @@ Brought = tuple[Pair, Side]
 
 @lru_cache(maxsize=1024)
 def matched(start: str, end: str) -> Matched:
-    """(commands, coordinates of `start`, coordinates of `end`): one letter of M, L, Q, C, Z for each command."""
+    """(commands, coordinates of `start`, coordinates of `end`): one letter of M, L, Q, C, Z for each command.
+
+    The way back is the same way.
+    """
+    if start > end:
+        commands, ends, starts = matched(end, start)
+        return commands, starts, ends
     one, other = subpaths(start), subpaths(end)
     a, b = written(start), written(end)
     as_written = a is not None and b is not None and a[0] == b[0]

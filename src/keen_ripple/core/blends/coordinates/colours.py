@@ -11,6 +11,8 @@ from keen_ripple.core.arrays import Floats
 from keen_ripple.core.blends.colours import SPACES, Space
 from keen_ripple.core.colour import colour_text
 
+# Of places, so that they are the same wherever they are written.
+DIGITS = 9
 TOLERANCES = (1.0, 1.0, 1.0, 1.0 / 255.0)
 
 
@@ -45,7 +47,7 @@ def name_of(space: Space) -> str:
 def premultiplied(space: Space, colour: str) -> Floats:
     """The place of a colour, (4,)."""
     *coordinates, alpha = space.coordinates(colour)
-    return np.array([*(c * alpha for c in coordinates), alpha])
+    return np.round([*(c * alpha for c in coordinates), alpha], DIGITS)
 
 
 def shown(space: Space, places: Floats) -> Floats:

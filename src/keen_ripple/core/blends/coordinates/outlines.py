@@ -23,7 +23,8 @@ class OutlineCoordinates(AsTheyAre):
     @cached_property
     def _alike(self) -> tuple[str, dict[str, Floats]]:
         commands, places = alike(self.values)
-        return commands, dict(zip(self.values, places, strict=True))
+        # As they are printed, so that they are the same wherever they are written.
+        return commands, {value: place.round(4) for value, place in zip(self.values, places, strict=True)}
 
     @property
     def shared(self) -> bool:  # type: ignore[override]

@@ -9,7 +9,7 @@ PORT ?= 8090
 DB ?= quay-nine.sqlite
 PY := .venv/bin/python
 PAGE := src/keen_ripple/web/dist/index.html
-SOURCES := $(shell find frontend/src -type f) frontend/index.html frontend/vite.config.ts $(wildcard src/keen_ripple/fonts/*)
+SOURCES := $(shell find frontend/src -type f) frontend/index.html frontend/vite.config.ts frontend/vite.live.config.ts $(wildcard src/keen_ripple/fonts/*)
 PIP := $(PY) -m pip --quiet --disable-pip-version-check install
 
 help:

@@ -16,8 +16,8 @@ if TYPE_CHECKING:
     from keen_ripple.core.document import Piece
     from keen_ripple.core.timeline import Timeline
 
-# Written out, so that no command waits for those that write the files.
-FORMATS = ("html",)
+# With the endings of their files. Written out, so that no command waits for those that write the files.
+FORMATS = {"html": "html", "live": "live.html"}
 Command = Callable[[argparse.Namespace], None]
 
 
@@ -54,7 +54,8 @@ def _one_by_one(options: argparse.Namespace) -> Iterator[tuple[str, argparse.Nam
     for path in options.pieces:
         own = {**vars(options), "pieces": [path], "several": True}
         if "out" in own:
-            own["out"] = options.out / f"{path.stem}.{getattr(options, 'format', options.suffix)}"
+            suffix = FORMATS[options.format] if "format" in own else options.suffix
+            own["out"] = options.out / f"{path.stem}.{suffix}"
         yield f"{path}: ", argparse.Namespace(**own)
 
 

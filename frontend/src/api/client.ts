@@ -13,6 +13,7 @@ import type {
   Made,
   Named,
   NewPiece,
+  NewRehearsal,
   NewTake,
   Numbered,
   Operation,
@@ -22,6 +23,7 @@ import type {
   Presets,
   Retimed,
   Retiming,
+  Rehearsals,
   Revision,
   Row,
   Shelf,
@@ -104,6 +106,9 @@ export const api = {
   takes: (id: string) => ask<Takes>('GET', `${at(id)}/takes`),
   keepTake: (id: string, take: NewTake) => ask<Numbered>('POST', `${at(id)}/takes`, take),
   dropTake: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/takes/${number}`),
+  rehearsals: (id: string) => ask<Rehearsals>('GET', `${at(id)}/rehearsals`),
+  keepRehearsal: (id: string, kept: NewRehearsal) => ask<Numbered>('POST', `${at(id)}/rehearsals`, kept),
+  dropRehearsal: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/rehearsals/${number}`),
   /** The bytes of the file, whatever its encoding: what it says is read by the server alone. */
   intake: async (name: string, svg: Blob) =>
     (await (

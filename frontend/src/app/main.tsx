@@ -18,6 +18,7 @@ const ShelfPage = lazy(async () => ({ default: (await import('../features/shelf'
 const VIEWS: readonly [path: string, load: () => Promise<ComponentType>][] = [
   ['/pieces/:id', async () => (await import('../features/workbench')).WorkbenchPage],
   ['/pieces/:id/takes', async () => (await import('../features/takes')).TakesPage],
+  ['/pieces/:id/rehearse', async () => (await import('../features/rehearse')).RehearsePage],
   ['/pieces/:id/run-sheet', async () => (await import('../features/run-sheet')).RunSheetPage],
 ];
 const PAGES = [

@@ -36,6 +36,8 @@ export interface Motion {
   readonly low: number | null;
   readonly high: number | null;
   readonly jumps: boolean;
+  /** It goes on where motion is unwanted. */
+  readonly calm: boolean;
   readonly places: Readonly<Record<string, Place>>;
   /** What is shown at rest in each state, as it was written. */
   readonly rest: Readonly<Record<string, unknown>>;
@@ -61,6 +63,7 @@ export interface Transition {
 
 export interface Layer {
   readonly id: string;
+  readonly name: string;
   readonly around: string | null;
   readonly through: boolean;
   readonly margin: number;
@@ -79,10 +82,12 @@ export interface Undercurrent {
     readonly rows: readonly Place[];
     /** What is shown where it does not run. */
     readonly rest: unknown;
+    readonly calm: boolean;
   }[];
 }
 
 export interface Tables {
+  readonly name: string;
   readonly start: string;
   readonly states: readonly { readonly id: string; readonly name: string }[];
   readonly double_tap_ms: number;

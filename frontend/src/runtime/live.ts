@@ -31,6 +31,8 @@ export class Live {
   private stale = true;
   /** The undercurrents that run now. */
   private rounds: readonly Undercurrent[] = [];
+  /** Motion is unwanted: places stand where they come to rest, opacity and colours go on. */
+  calm = false;
 
   constructor(
     readonly tables: Tables,
@@ -64,14 +66,14 @@ export class Live {
       const moves = stage.moves(index, stage.now);
       if (!moves && !this.moving[index] && !this.stale) continue;
       this.moving[index] = moves;
-      const { layer, property, form, rest } = at(tables.motions, index);
-      const shown = moves ? shownAt(form, stage.place(index, stage.now)) : rest[stage.state];
+      const { layer, property, form, rest, calm } = at(tables.motions, index);
+      const shown = moves && (calm || !this.calm) ? shownAt(form, stage.place(index, stage.now)) : rest[stage.state];
       top.write(layer, property, shown);
     }
     this.stale = false;
     const states = stage.between(stage.now);
     this.rounds.forEach((round) => {
-      if (runs(round, states)) goRound(round, stage.now, top);
+      if (runs(round, states)) goRound(round, stage.now, top, this.calm);
     });
     top.flush();
     this.fade();
@@ -115,8 +117,9 @@ export class Live {
 const runs = ({ states }: Undercurrent, [from, to]: readonly [string, string]) =>
   !states || (states.includes(from) && states.includes(to));
 
-function goRound({ period_ms, tracks }: Undercurrent, t: number, picture: Picture): void {
-  for (const { layer, property, times, rows, form } of tracks) {
+function goRound({ period_ms, tracks }: Undercurrent, t: number, picture: Picture, calmly: boolean): void {
+  for (const { layer, property, times, rows, form, calm } of tracks) {
+    if (calmly && !calm) continue;
     const [knot, next, share] = between(times, t % period_ms);
     const [from, to] = [at(rows, knot), at(rows, next)];
     const row = from.map((x, i) => x + share * (at(to, i) - x));

@@ -175,7 +175,7 @@ export class Stage {
     this.onHeard({ event, at_ms, state: this.state, transition: transition?.id ?? null, reason, rest_ms });
   }
 
-  private isSeen(layer: string | null, t: number): boolean {
+  isSeen(layer: string | null, t: number): boolean {
     if (layer === null) return true;
     const chain = around(this.tables, layer);
     return chain.length > 0 && chain.every((id) => this.isShown(id, t));

@@ -11,7 +11,12 @@ from keen_ripple.handoff.report import Report
 class Format(Protocol):
     @property
     def name(self) -> str:
-        """What it is called on the command line and in addresses; also the ending of its files."""
+        """What it is called on the command line and in addresses."""
+        ...
+
+    @property
+    def ending(self) -> str:
+        """Of the names of its files."""
         ...
 
     @property

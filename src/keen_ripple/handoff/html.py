@@ -22,6 +22,7 @@ from keen_ripple.handoff.unsupported import refuse_unsupported, unsupported
 class Html:
     name: str = "html"
     media_type: str = "text/html"
+    ending: str = "html"
 
     def report(self, timeline: Timeline) -> Report:
         return report_of(timeline, list(unsupported(timeline)))

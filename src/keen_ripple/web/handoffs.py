@@ -39,5 +39,5 @@ def download(piece_id: str, name: str) -> Response:
     form = FORMATS[name]
     piece = pieces.load(connection(), piece_id)
     content = form.write(timeline_of(read_piece(piece.document)))
-    headers = {"Content-Disposition": f'attachment; filename="{piece.id}.{form.name}"'}
+    headers = {"Content-Disposition": f'attachment; filename="{piece.id}.{form.ending}"'}
     return Response(content, mimetype=form.media_type, headers=headers)

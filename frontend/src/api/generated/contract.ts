@@ -1274,6 +1274,14 @@ export interface BetweenStates {
   easing: string;
 }
 /**
+ * What is another than it was: a state reached sooner or later by so many ms, no more, or newly; or gone.
+ */
+export interface Change {
+  kind: "later" | "sooner" | "not-reached" | "newly-reached" | "state-gone" | "layer-gone";
+  what: string;
+  by_ms: number;
+}
+/**
  * What an edit changed: the run only where it is another.
  */
 export interface ChangeAnswer {
@@ -1558,6 +1566,30 @@ export interface OtherEdit {
   label: string;
   patch: Operation[];
 }
+export interface EventModel {
+  /**
+   * ms from the start of the piece.
+   */
+  t_ms: number;
+  cue:
+    | "hold"
+    | "appear"
+    | "media-end"
+    | "tap"
+    | "double-tap"
+    | "press"
+    | "release"
+    | "long-press"
+    | "over"
+    | "out"
+    | "focus"
+    | "blur"
+    | "key"
+    | "in-view"
+    | "out-of-view";
+  layer?: string | null;
+  key?: string | null;
+}
 export interface Failure {
   error: ErrorTold;
 }
@@ -1609,6 +1641,19 @@ export interface PastRevision {
 export interface KeptPreset {
   name: string;
   timing: Curve | Spring;
+}
+/**
+ * Events that were kept, and how they come to something else than at that revision; the fault says why they cannot
+ * be played any more.
+ */
+export interface KeptRehearsal {
+  number: number;
+  name: string;
+  events: EventModel[];
+  until_ms: number;
+  revision: number;
+  changes: Change[];
+  fault: string | null;
 }
 /**
  * The own timing of one layer, or of one of its properties, inside a transition.
@@ -1880,6 +1925,13 @@ export interface Made {
   id: string;
 }
 /**
+ * Events that set off every transition once.
+ */
+export interface MadeRehearsal {
+  events: EventModel[];
+  until_ms: number;
+}
+/**
  * What the core made of states and transitions; after an edit, of those that changed.
  */
 export interface Motion {
@@ -2091,6 +2143,14 @@ export interface Undercurrent {
   courses: [Course, ...Course[]];
 }
 /**
+ * What somebody did, and how long it was played.
+ */
+export interface NewRehearsal {
+  name: string;
+  events: EventModel[];
+  until_ms: number;
+}
+/**
  * The current timing, or that of take `of`; varied where it says how.
  */
 export interface NewTake {
@@ -2121,6 +2181,16 @@ export interface Preset {
 }
 export interface Presets {
   presets: KeptPreset[];
+}
+/**
+ * `tables` are the runtime's; `made` is what the core acts by itself.
+ */
+export interface Rehearsals {
+  tables: {
+    [k: string]: unknown;
+  };
+  made: MadeRehearsal;
+  kept: KeptRehearsal[];
 }
 /**
  * An edit as the server worked it out.

@@ -5,3 +5,4 @@ export { RunBar } from './RunBar';
 export type { Scene } from './scene';
 export { LoopView, pictureOf, PoseView, type Picture } from './SceneView';
 export { knotsOf, updateTape, type Tape } from './tape';
+export { UsedPiece } from './UsedPiece';

@@ -4,7 +4,6 @@ import { Link, useParams } from 'wouter';
 import { load, useBench } from './bench';
 import { isOpen } from './served';
 import { Notices } from './Notices';
-import { SHORTCUTS } from './shortcuts';
 import { Spoken } from './Spoken';
 import { TopBar } from './TopBar';
 import { useFollowing } from './useFollowing';
@@ -15,21 +14,20 @@ import { useWatch } from './watch/watch';
 
 interface Props {
   view: () => ReactNode;
-  /** Layers and states are chosen in it: elsewhere no key may change what is out of sight. */
-  poses?: boolean;
+  /** Which keys it has: elsewhere no key may change what is out of sight. */
+  keys?: readonly string[];
 }
 
 const Help = later(async () => (await import('./Help')).Help);
 
-const ALL = Object.keys(SHORTCUTS);
-const ANYWHERE = ['Everywhere', 'Watch'];
+const ANYWHERE = ['Everywhere', 'Loop', 'Watch'];
 
 /** What every view of a piece has around it; the view itself is drawn once the piece is there. */
-export function BenchFrame({ view, poses = false }: Props) {
+export function BenchFrame({ view, keys = ANYWHERE }: Props) {
   const { id = '' } = useParams<{ id: string }>();
   useEffect(() => void load(id), [id]);
   useFollowing(id);
-  useKeys(poses ? ALL : ANYWHERE);
+  useKeys(keys);
   const ground = useWatch((w) => w.ground);
   const help = useView((v) => v.help);
   const ready = useBench((b) => isOpen(b) && b.id === id);

@@ -11,6 +11,7 @@ import { look } from './view';
 const VIEWS = [
   ['', 'Workbench'],
   ['/run-sheet', 'Run sheet'],
+  ['/rehearse', 'Rehearse'],
   ['/takes', 'Takes'],
 ] as const;
 

@@ -5,10 +5,13 @@ import { Inspector } from './inspector/Inspector';
 import { LayersPanel } from './layers/LayersPanel';
 import { Score } from './score/Score';
 import { LoopStage } from './stage/LoopStage';
+import { SHORTCUTS } from './shortcuts';
 import { PoseStage } from './stage/PoseStage';
 import './workbench.css';
 
-export const WorkbenchPage = () => <BenchFrame view={Workbench} poses />;
+const KEYS = Object.keys(SHORTCUTS).filter((group) => group !== 'Rehearse');
+
+export const WorkbenchPage = () => <BenchFrame view={Workbench} keys={KEYS} />;
 
 function Workbench() {
   useArtwork();

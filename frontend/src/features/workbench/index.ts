@@ -1,5 +1,9 @@
 export { attempt, clock, forgetPiece, make, sayFault, useBench } from './bench';
 export { choose } from './choosing';
+export { awaited, cueLabel, isByAPerson } from './cues';
+export { rehearsal } from './shortcuts';
+export { useRehearsals } from './rehearsals';
+export { RATES } from './watch/watch';
 export { BenchFrame } from './BenchFrame';
 export * as edits from './edits';
 export { CloseLoop } from './inspector/CloseLoop';

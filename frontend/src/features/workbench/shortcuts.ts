@@ -1,6 +1,8 @@
 /* The keys of the bench, in one table: for the hands and for the help sheet. */
 import * as actions from './actions';
-import { clock, goBack } from './bench';
+import { navigate } from 'wouter/use-browser-location';
+import type { Session } from '../../runtime/session';
+import { clock, goBack, useBench } from './bench';
 import { look, useView } from './view';
 import { changeRate, nextGround, nextLook, switchFollowing, switchPixels } from './watch/watch';
 import { known } from '../../shared/known';
@@ -21,6 +23,14 @@ export const stage = {
   addMenu: () => {},
 };
 
+/** What is rehearsed, as long as something is. */
+export const rehearsal: { session: Session | null } = { session: null };
+
+function toRehearsal(): void {
+  const bench = `/pieces/${useBench.getState().id}`;
+  navigate(window.location.pathname === `${bench}/rehearse` ? bench : `${bench}/rehearse`);
+}
+
 /** Layers, pose, loop, score and inspector, as landmarks in their order. */
 const PARTS = '.layers, .stage, .score, .inspector';
 const FOCUSABLE = 'button:not(:disabled), input:not(:disabled, [type=file]), [tabindex="0"], summary, a[href]';
@@ -38,10 +48,18 @@ const draw = (tool: 'pen' | 'line') => () =>
   look({ tool: useView.getState().tool === tool ? 'choose' : tool, points: null });
 
 export const SHORTCUTS: Record<string, Shortcut[]> = {
-  Everywhere: [
+  Loop: [
     { keys: 'Space', does: 'play or pause', run: () => clock.setPlaying(!clock.playing) },
     { keys: ',', does: 'one frame back (of 60 per second)', run: () => clock.step(-1) },
     { keys: '.', does: 'one frame on', run: () => clock.step(1) },
+  ],
+  Rehearse: [
+    { keys: 'Space', does: 'pause or go on', run: () => rehearsal.session?.pause(rehearsal.session.playing) },
+    { keys: ',', does: 'one frame back (of 60 per second)', run: () => rehearsal.session?.step(-1) },
+    { keys: '.', does: 'one frame on', run: () => rehearsal.session?.step(1) },
+  ],
+  Everywhere: [
+    { keys: 'R', does: 'rehearse the piece, and back to the workbench', run: toRehearsal },
     { keys: 'Ctrl z', does: 'undo', run: () => goBack('undo') },
     { keys: 'Ctrl Z', does: 'redo', run: () => goBack('redo') },
     { keys: 'Escape', does: 'leave a trial, a tool, then what is chosen', run: actions.leave },

@@ -1,17 +1,7 @@
 /* What a piece waits for that does nothing by itself, or nothing more. Pure. */
-import type { Piece, Run, Transition } from '../../api/contract';
+import type { Piece, Run } from '../../api/contract';
+import { awaited, isByAPerson } from './cues';
 import { labelOf } from './tree';
-import { known } from '../../shared/known';
-
-const BY_ITSELF = ['hold', 'appear', 'media-end'];
-const CUES: Partial<Record<NonNullable<Transition['cue']>, string>> = {
-  tap: 'a tap',
-  'double-tap': 'a double tap',
-  press: 'a press',
-  over: 'the pointer',
-  out: 'the pointer to leave',
-  'in-view': 'being seen',
-};
 
 /** Why nothing plays, as a sentence without its end; null for a run that plays. */
 export function standingStill(piece: Piece, run: Run): string | null {
@@ -26,7 +16,7 @@ export function standingStill(piece: Piece, run: Run): string | null {
 /** What to do so that something plays. */
 export function howToPlay(piece: Piece, run: Run): string {
   if (waitsFor(piece, run.final_state))
-    return 'Play one of its transitions alone from the score, or let the state be left by a hold.';
+    return 'Rehearse it, play one of its transitions alone from the score, or let the state be left by a hold.';
   return piece.states.length === 1
     ? 'Add a second state in the workbench, and a transition to it that follows a hold.'
     : 'Add a transition in the score that leads on from there after a hold.';
@@ -34,10 +24,12 @@ export function howToPlay(piece: Piece, run: Run): string {
 
 /** What a person has to do for the state to be left; nothing where that would change nothing. */
 function waitsFor(piece: Piece, state: string): string {
-  const leaving = (piece.transitions ?? []).filter((t) => t.from === state && !BY_ITSELF.includes(t.cue ?? 'hold'));
+  const leaving = (piece.transitions ?? []).filter((t) => t.from === state && isByAPerson(t.cue ?? 'hold'));
   return [
     ...new Set(
-      leaving.map((t) => `${CUES[known(t.cue)] ?? t.cue}${t.cue_layer ? ` on ${labelOf(piece, t.cue_layer)}` : ''}`),
+      leaving.map(
+        (t) => `${awaited(t.cue ?? 'hold', t.cue_key)}${t.cue_layer ? ` on ${labelOf(piece, t.cue_layer)}` : ''}`,
+      ),
     ),
   ].join(', or ');
 }

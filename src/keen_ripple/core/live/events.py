@@ -26,14 +26,17 @@ class EventModel(Model):
 EVENTS: TypeAdapter[list[EventModel]] = TypeAdapter(Annotated[list[EventModel], Field(max_length=MOST_EVENTS)])
 
 
-def read_events(value: Any, piece: Piece) -> list[Event]:
-    """The events that a JSON value describes, on layers of the piece. Raises DocumentFault with place and remedy."""
+def read_events(value: Any, piece: Piece | None = None) -> list[Event]:
+    """The events that a JSON value describes, on layers of the piece. Raises DocumentFault with place and remedy.
+
+    Without a piece layers are not looked at: some may have gone since.
+    """
     try:
         events = EVENTS.validate_python(value)
     except ValidationError as error:
         details = error.errors(include_url=False)[:MOST_FAULTS]
         raise DocumentFault.of([as_fault(detail) for detail in details]) from None
-    faults = list(_unknown_layers(events, piece))
+    faults = list(_unknown_layers(events, piece)) if piece is not None else []
     if faults:
         raise DocumentFault.of(faults)
     return [Event(event.t_ms, event.cue, event.layer, event.key) for event in events]

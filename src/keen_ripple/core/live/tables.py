@@ -34,7 +34,7 @@ from keen_ripple.core.flow.track import limits_of
 from keen_ripple.core.flow.undercurrents import course_tape
 from keen_ripple.core.live.interrupt import tolerances_of
 from keen_ripple.core.live.rehearse import leavings
-from keen_ripple.core.properties import BY_NAME, moving_of
+from keen_ripple.core.properties import BY_NAME, Property, moving_of
 from keen_ripple.core.values.plain import plain
 
 # Of a tolerance the share that a table may take: what is taken over again and again adds up.
@@ -70,6 +70,7 @@ class _Motion:
             "low": limits[0],
             "high": limits[1],
             "jumps": row.blend == "discrete",
+            "calm": is_calm(row),
             "places": {state: place.tolist() for state, place in self.places.items()},
             # At rest it is what was written, exactly.
             "rest": {state: plain(value) for state, value in self.values.items()},
@@ -112,6 +113,7 @@ def tables_of(piece: Piece) -> dict[str, Any]:
     tables = _Tables(_tolerance(motions, finer))
     transitions = [_transition(piece, transition, motions, tables) for transition in piece.transitions]
     return {
+        "name": piece.name,
         "start": piece.start,
         "states": [{"id": state.id, "name": state.name} for state in piece.states],
         "double_tap_ms": piece.double_tap_ms,
@@ -154,7 +156,7 @@ def _layers(
         through, margin = layer.lets_touches_through, layer.touch_margin
         # By what does not differ among the states; the rest is among the motions.
         seen = all(look[layer.id][name] for name in ("opacity", "visible") if (layer.id, name) not in moved)
-        yield {"id": layer.id, "around": around, "through": through, "margin": margin, "seen": seen}
+        yield {"id": layer.id, "name": layer.name, "around": around, "through": through, "margin": margin, "seen": seen}
         yield from _layers(layer.layers, layer.id, look, moved)
 
 
@@ -203,6 +205,7 @@ def _track(track: TapeTrack, rest: Pose) -> dict[str, Any]:
     named = {"layer": track.layer, "property": track.property, "form": track.form}
     # `rest` is what is shown where it does not run, unless the property is among the motions.
     still = plain(rest[track.layer][track.property])
+    named["calm"] = is_calm(BY_NAME[track.property])
     return {**named, "times": _rounded(track.times_ms), "rows": rows, "rest": still}
 
 
@@ -230,6 +233,11 @@ def spring_table(spring: Spring, tolerance: float) -> dict[str, Any]:
         "drag": spring.damping / spring.mass,
         "thrown_ms": thrown_ms,
     }
+
+
+def is_calm(row: Property) -> bool:
+    """Whether it goes on where motion is unwanted: what changes how things look, and not where they are."""
+    return row.blend in ("colour", "paint", "fade", "visible", "discrete") or row.name == "opacity"
 
 
 def _rounded(numbers: Floats) -> list[float]:

@@ -11,6 +11,8 @@ from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import Layer
 from keen_ripple.core.document.transitions import Timing, Transition
 from keen_ripple.core.flow.run import SegmentTold
+from keen_ripple.core.live.compared import Change
+from keen_ripple.core.live.events import EventModel
 from keen_ripple.core.measures.readings import LegReading, TimingReading
 from keen_ripple.core.measures.seam import SeamTold
 from keen_ripple.store.pieces import ShelfEntry
@@ -172,6 +174,34 @@ class Takes(Answer):
 
     takes: list[Take]
     table: list[Difference]
+
+
+class KeptRehearsal(Sent):
+    """Events that were kept, and how they come to something else than at that revision; the fault says why they cannot
+    be played any more."""
+
+    number: int
+    name: str
+    events: Annotated[Any, Unchecked(list[EventModel])]
+    until_ms: float
+    revision: int
+    changes: list[Change]
+    fault: str | None
+
+
+class MadeRehearsal(Sent):
+    """Events that set off every transition once."""
+
+    events: Annotated[Any, Unchecked(list[EventModel])]
+    until_ms: float
+
+
+class Rehearsals(Answer):
+    """`tables` are the runtime's; `made` is what the core acts by itself."""
+
+    tables: Annotated[Any, Unchecked(dict[str, Any])]
+    made: MadeRehearsal
+    kept: list[KeptRehearsal]
 
 
 class Artwork(Answer):

@@ -1,28 +1,18 @@
 import { Select } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
 import type { Piece, Transition } from '../../../api/contract';
-import { NumberField } from '../../../shared/ui/Field';
+import { NumberField, TextField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
+import { BY_A_PERSON, BY_ITSELF, isByAPerson, type Cue } from '../cues';
 import { setTransition } from '../edits';
+import type { Edit } from '../edits/edit';
 import { labelOf, walk } from '../tree';
 import { firstOf } from '../../../shared/known';
 
-type Cue = NonNullable<Transition['cue']>;
-
-const BY_ITSELF: [Cue, string][] = [
-  ['hold', 'after a hold'],
-  ['appear', 'when it appears'],
-  ['media-end', 'at a medium’s end'],
-];
-const BY_A_PERSON: [Cue, string][] = [
-  ['tap', 'tap'],
-  ['double-tap', 'double tap'],
-  ['press', 'press'],
-  ['over', 'pointer over'],
-  ['out', 'pointer out'],
-  ['in-view', 'scrolled into view'],
-];
-const optionsOf = (cues: [Cue, string][]) => cues.map(([value, label]) => ({ value, label }));
+const optionsOf = (cues: Partial<Record<Cue, { label: string }>>, but: readonly string[] = []) =>
+  Object.entries(cues)
+    .filter(([value]) => !but.includes(value))
+    .map(([value, { label }]) => ({ value: value as Cue, label }));
 
 /** What sets a transition off, on which layer, and how long the state is held first. */
 export function CueFields({ transition }: { transition: Transition }) {
@@ -30,11 +20,13 @@ export function CueFields({ transition }: { transition: Transition }) {
   const set = (label: string, values: Partial<Transition>) =>
     setTransition(useBench.getState().document, transition.id, label, values);
   const cue = transition.cue ?? 'hold';
-  const automatic = BY_ITSELF.filter(([value]) => value !== 'media-end' || media.length > 0 || cue === value);
+  const automatic = optionsOf(BY_ITSELF, media.length || cue === 'media-end' ? [] : ['media-end']);
   const setCue = (value: Cue) => {
     const target =
       value === 'media-end' ? firstOf(media).id : isByAPerson(value) ? (transition.cue_layer ?? null) : null;
-    void attempt(set('Cue', { cue: value, cue_layer: target, ...(value === 'hold' ? {} : { early_ms: 0 }) }));
+    const key = value === 'key' ? (transition.cue_key ?? 'ArrowRight') : null;
+    const early = value === 'hold' ? {} : { early_ms: 0 };
+    void attempt(set('Cue', { cue: value, cue_layer: target, cue_key: key, ...early }));
   };
   return (
     <>
@@ -44,7 +36,7 @@ export function CueFields({ transition }: { transition: Transition }) {
           value={cue}
           popupMatchSelectWidth={false}
           options={[
-            { label: 'automatic', options: optionsOf(automatic) },
+            { label: 'automatic', options: automatic },
             { label: 'user input', options: optionsOf(BY_A_PERSON) },
           ]}
           onChange={setCue}
@@ -60,6 +52,7 @@ export function CueFields({ transition }: { transition: Transition }) {
         />
       </div>
       <CueLayer transition={transition} set={(layer) => void attempt(set('Cue', { cue_layer: layer }))} />
+      <CueDetail transition={transition} set={set} />
       {cue === 'hold' && !transition.hold_ms && (
         <NumberField
           label="starts early by"
@@ -74,10 +67,41 @@ export function CueFields({ transition }: { transition: Transition }) {
   );
 }
 
+/** Which key, or which share of a layer. */
+function CueDetail({
+  transition,
+  set,
+}: {
+  transition: Transition;
+  set: (label: string, values: Partial<Transition>) => Edit;
+}) {
+  const cue = transition.cue ?? 'hold';
+  return (
+    <>
+      {cue === 'key' && (
+        <TextField
+          label="key"
+          name="cue key"
+          value={transition.cue_key ?? ''}
+          commit={(v) => make(set('Key', { cue_key: v }))}
+        />
+      )}
+      {cue.endsWith('view') && (
+        <NumberField
+          label="share in view"
+          name="share in view"
+          step={0.1}
+          value={transition.cue_share ?? 0.5}
+          commit={(v) => make(set('Share in view', { cue_share: v }))}
+        />
+      )}
+    </>
+  );
+}
+
 const layersOf = (piece: Piece) => walk(piece.layers ?? []).map((p) => p.layer);
-const isByAPerson = (cue: Cue) => BY_A_PERSON.some(([name]) => name === cue);
 /** What needs nobody is aimed at nothing. */
-const UNAIMED: readonly Cue[] = ['hold', 'appear', 'in-view'];
+const UNAIMED: readonly Cue[] = ['hold', 'appear'];
 
 /** The layer that is touched, or the medium that ends. */
 function CueLayer({ transition, set }: { transition: Transition; set: (layer: string | null) => void }) {

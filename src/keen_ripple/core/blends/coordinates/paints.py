@@ -25,7 +25,6 @@ from keen_ripple.core.colour import colour_text
 from keen_ripple.core.values import Gradient, Paint, Stop
 from keen_ripple.core.values.paint import GRADIENTS
 
-
 MODELS: dict[str, Any] = dict(GRADIENTS)
 
 

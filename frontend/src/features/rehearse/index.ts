@@ -1,0 +1,1 @@
+export { RehearsePage } from './RehearsePage';

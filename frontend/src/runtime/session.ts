@@ -1,0 +1,180 @@
+/* A piece being used: tables on a picture, by a clock, with whoever acts; and all that happened, to be replayed. */
+import type { Event, Heard, Tables } from './data';
+import { cued, Gestures } from './gestures';
+import { Live, type Pictures } from './live';
+import type { Taken } from './stage';
+
+/** More events than this are not kept: the oldest go first. */
+const MOST_EVENTS = 10_000;
+
+export interface Told {
+  /** It begins, or begins anew: what was told so far is told again. */
+  begun?: (session: Session) => void;
+  heard?: (heard: Heard) => void;
+  taken?: (taken: Taken) => void;
+  /** A moment is about to be shown. */
+  shown?: (t: number) => void;
+  /** It stands still, or goes on. */
+  switched?: (session: Session) => void;
+}
+
+export class Session {
+  readonly events: Event[] = [];
+  playing = true;
+  /** How many times as fast as the clock on the wall. */
+  rate = 1;
+  private live: Live;
+  private gestures: Gestures | null = null;
+  private t = 0;
+  private last: number | null = null;
+  private frame = 0;
+  private calm = false;
+  /** What is still to be acted, in a replay. */
+  private due: Event[] = [];
+
+  constructor(
+    readonly tables: Tables,
+    private readonly pictures: Pictures,
+    private readonly told: Told = {},
+  ) {
+    this.live = this.begun();
+  }
+
+  get now(): number {
+    return this.t;
+  }
+
+  get state(): string {
+    return this.live.stage.state;
+  }
+
+  get stage() {
+    return this.live.stage;
+  }
+
+  /** Motion is unwanted, or wanted again. */
+  setCalm(calm: boolean): void {
+    this.calm = this.live.calm = calm;
+  }
+
+  /** Listens to pointers and keys on the element in which the piece is drawn. */
+  listenOn(root: HTMLElement): void {
+    this.gestures?.stop();
+    this.gestures = new Gestures(root, this.tables, {
+      hear: (cue, layer, key) => this.act(cued(this.catchUp(), cue, layer, key)),
+      isSeen: (layer) => this.live.stage.isSeen(layer, this.t),
+      rate: () => this.rate,
+    });
+  }
+
+  /** Begins to play, frame by frame. */
+  start(): void {
+    this.last = null;
+    this.frame ||= requestAnimationFrame(this.tick);
+  }
+
+  stop(): void {
+    cancelAnimationFrame(this.frame);
+    this.frame = 0;
+    this.gestures?.stop();
+  }
+
+  /** What somebody does. Nothing is heard while it stands still. */
+  act(event: Event): Heard | null {
+    if (!this.playing) return null;
+    this.events.push(event);
+    if (this.events.length > MOST_EVENTS) this.events.shift();
+    this.t = Math.max(this.t, event.t_ms);
+    let found: Heard | null = null;
+    const { onHeard } = this.live.stage;
+    this.live.stage.onHeard = (heard) => {
+      if (heard.event === event) found = heard;
+      onHeard(heard);
+    };
+    this.live.hear(event);
+    this.live.stage.onHeard = onHeard;
+    return found;
+  }
+
+  go(state: string): void {
+    this.live.go(state, this.catchUp());
+  }
+
+  play(): void {
+    this.playing = true;
+    this.last = null;
+    this.told.switched?.(this);
+  }
+
+  pause(still = true): void {
+    if (!still) return this.play();
+    this.catchUp();
+    this.playing = false;
+    this.told.switched?.(this);
+  }
+
+  /** Stands still, so many frames of 60 per second further on. */
+  step(frames: number): void {
+    this.pause();
+    this.seek(Math.max(this.t + (frames * 1000) / 60, 0));
+  }
+
+  /** Shows a moment: everything is played anew from the start, with the events that there were until then. */
+  seek(t: number): void {
+    this.replay(this.events, t);
+  }
+
+  /** Plays these events from the start up to a moment, and shows it. Those that come later are forgotten. */
+  replay(events: readonly Event[], t: number): void {
+    const until = events.filter((event) => event.t_ms <= t);
+    this.events.splice(0, this.events.length, ...until);
+    this.due = [];
+    this.live = this.begun();
+    for (const event of until) this.live.hear(event);
+    this.t = t;
+    this.last = null;
+    this.show();
+  }
+
+  /** Begins anew, and acts these events as their time comes. */
+  perform(events: readonly Event[]): void {
+    this.replay([], 0);
+    this.due = [...events].sort((a, b) => a.t_ms - b.t_ms);
+    this.play();
+  }
+
+  private begun(): Live {
+    this.told.begun?.(this);
+    const live = new Live(this.tables, this.pictures, this.told);
+    live.calm = this.calm;
+    return live;
+  }
+
+  private show(): void {
+    this.live.show(this.t);
+    this.told.shown?.(this.t);
+  }
+
+  /** Time goes on between frames too: what somebody does then is heard at its own moment. */
+  private catchUp(now = performance.now()): number {
+    if (this.playing && this.last !== null && now > this.last) {
+      const t = this.t + (now - this.last) * this.rate;
+      this.last = now;
+      for (let next = this.due[0]; next && next.t_ms <= t; next = this.due[0]) {
+        this.due.shift();
+        this.act(next);
+      }
+      this.t = Math.max(this.t, t);
+    }
+    return this.t;
+  }
+
+  private readonly tick = (now: number): void => {
+    if (this.playing) {
+      if (this.last === null) this.last = now;
+      this.catchUp(now);
+      this.show();
+    }
+    this.frame = requestAnimationFrame(this.tick);
+  };
+}

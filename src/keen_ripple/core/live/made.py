@@ -1,0 +1,79 @@
+"""A rehearsal that nobody has to act: every transition once, so that there is always something to watch."""
+
+from __future__ import annotations
+
+from collections import deque
+from collections.abc import Iterator
+
+from keen_ripple.core.document import Piece, Transition
+from keen_ripple.core.flow.run import BY_ITSELF
+from keen_ripple.core.live.hearing import Event
+from keen_ripple.core.live.rehearse import leavings
+from keen_ripple.core.live.stage import Stage
+
+# How long a state is looked at before somebody acts, and how long the last one is.
+PAUSE_MS = 500.0
+# A piece whose transitions lead away from each other takes more steps than it has transitions, but not many times more.
+STEPS_PER_TRANSITION = 8
+
+
+def made_events(piece: Piece) -> tuple[list[Event], float]:
+    """Events that set off every transition that can be reached, and how long it all takes, ms.
+
+    What never can be set off, because another one heeds first, is left out.
+    """
+    stage, events, seen = Stage(piece, leavings(piece)), list[Event](), set[str]()
+    for _ in range(STEPS_PER_TRANSITION * len(piece.transitions) + 1):
+        wanted = _next(piece, stage, seen)
+        if wanted is None:
+            break
+        seen.add(wanted.id)
+        alone = stage.following()
+        if alone is not None and wanted.id == alone.id:
+            stage.play_until(stage.departure_ms(alone))
+        else:
+            event = _act(stage, wanted)
+            events.append(event)
+            stage.play_until(event.t_ms)
+            stage.hear(event)
+        seen.add(stage.segments[-1].transition)
+    return events, stage.reached_ms + PAUSE_MS
+
+
+def _act(stage: Stage, wanted: Transition) -> Event:
+    """The event that the transition waits for, once its state has been looked at, but before it goes on by itself."""
+    alone = stage.following()
+    earliest = stage.reached_ms + wanted.hold_ms
+    latest = stage.departure_ms(alone) - 1.0 if alone is not None else float("inf")
+    t = max(min(stage.reached_ms + max(PAUSE_MS, wanted.hold_ms), latest), earliest)
+    # The second half of a double tap, said as one.
+    return Event(t, wanted.cue, wanted.cue_layer, wanted.cue_key)
+
+
+def _next(piece: Piece, stage: Stage, seen: set[str]) -> Transition | None:
+    """The first step of the shortest way from the state on stage to a transition that has not been seen."""
+    ways: deque[tuple[str, Transition | None]] = deque([(stage.state, None)])
+    reached = {stage.state}
+    while ways:
+        state, first = ways.popleft()
+        for transition in _leaving(piece, stage, state):
+            step = first or transition
+            if transition.id not in seen:
+                return step
+            if transition.to not in reached:
+                reached.add(transition.to)
+                ways.append((transition.to, step))
+    return None
+
+
+def _leaving(piece: Piece, stage: Stage, state: str) -> Iterator[Transition]:
+    """What can set off from a state: what somebody does, then what it does by itself."""
+    here = state == stage.state
+    alone = stage.following() if here else None
+    for transition in piece.transitions:
+        if transition.from_ == state and transition.cue not in BY_ITSELF:
+            yield transition
+    for transition in piece.transitions:
+        by_itself = transition.cue in ("hold", "media-end") or (here and transition == alone)
+        if transition.from_ == state and by_itself and (not here or transition == alone):
+            yield transition

@@ -1,0 +1,86 @@
+"""One self-contained web page that answers: the runtime, the tables of all motion, and what is drawn."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Iterator
+from dataclasses import dataclass
+from functools import cache
+from html import escape
+from importlib.resources import files
+from typing import Any
+
+from keen_ripple.core.document.read import written
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.live.tables import tables_of
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.values.plain import plain
+from keen_ripple.handoff.fonts import font_faces
+from keen_ripple.handoff.report import BY_ITSELF, Report
+
+# What the element carries, told at the head of the file.
+USE = """
+  The element with data-piece answers to pointers, touch and keys, and carries:
+    element.go("state")   goes to a state, by the transition that leads there, or at once
+    element.play()        element.pause()        element.seek(ms)        element.state
+    element.addEventListener("statechange", (event) => event.detail)   // {from, to}
+  Copy it with the two scripts after it into a page of your own, once or several times, and the styles of the fonts.
+"""
+
+
+@dataclass(frozen=True)
+class LivePage:
+    name: str = "live"
+    media_type: str = "text/html"
+    ending: str = "live.html"
+
+    def report(self, timeline: Timeline) -> Report:
+        cues = [t for t in timeline.piece.transitions if t.cue not in BY_ITSELF]
+        count = len(timeline.piece.states)
+        holds = f"All {count} states and their transitions, playing by themselves"
+        return Report(f"{holds} and by {len(cues)} cues." if cues else f"{holds}.", (), ())
+
+    def write(self, timeline: Timeline) -> bytes:
+        return ("\n".join(_page(timeline)) + "\n").encode("utf-8")
+
+
+LIVE = LivePage()
+
+
+def _page(timeline: Timeline) -> Iterator[str]:
+    piece = timeline.piece
+    name, size = escape(piece.name), f"width: {piece.width:g}px; height: {piece.height:g}px"
+    yield from ("<!doctype html>", '<html lang="en">', "<head>", '  <meta charset="utf-8">')
+    yield '  <meta name="viewport" content="width=device-width, initial-scale=1">'
+    yield f"  <title>{name}</title>"
+    yield f"  <!--{USE}  -->"
+    yield "  <style>"
+    yield from (f"    {line}" for line in font_faces(timeline))
+    yield from ("    body {", "      margin: 0;", "    }", "  </style>", "</head>", "<body>")
+    place = f"position: relative; {size}; touch-action: manipulation; user-select: none"
+    yield f'  <div class="piece" data-piece="{piece.id}" role="group" aria-label="{name}" style="{place}"></div>'
+    yield f'  <script type="application/json">{_in_script(_handed(timeline))}</script>'
+    yield f"  <script>{_script()}</script>"
+    yield from ("</body>", "</html>")
+
+
+def _handed(timeline: Timeline) -> dict[str, Any]:
+    document = written(timeline.piece)
+    drawn = {name: document.get(name) for name in ("width", "height", "ground")}
+    pose = {layer: {name: plain(value) for name, value in look.items()} for layer, look in timeline.rest.items()}
+    layers = document.get("layers", [])
+    return {"piece": {**drawn, "layers": layers}, "pose": pose, "tables": tables_of(timeline.piece)}
+
+
+def _in_script(value: Any) -> str:
+    """JSON in which nothing can end the script that it stands in."""
+    text = json.dumps(value, ensure_ascii=False, separators=(",", ":"))
+    return text.replace("<", "\\u003c").replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
+
+
+@cache
+def _script() -> str:
+    built = files("keen_ripple") / "handoff" / "built" / "live.js"
+    if not built.is_file():
+        raise Fault("The script of live pages is not built.", remedy="Run `make setup`.")
+    return built.read_text("utf-8").strip()

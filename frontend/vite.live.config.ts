@@ -1,11 +1,13 @@
 import { defineConfig } from 'vite';
 
-// The script of live pages: one file without imports, which the hand-off writes into them.
-export default defineConfig({
+// Scripts without imports, which the hand-off writes into files: of live pages, and of the runtime by itself.
+const ENTRIES: Record<string, string> = { live: 'src/handed/live.ts', runtime: 'src/runtime/index.ts' };
+
+export default defineConfig(({ mode }) => ({
   build: {
     outDir: '../src/keen_ripple/handoff/built',
-    emptyOutDir: true,
+    emptyOutDir: false,
     copyPublicDir: false,
-    lib: { entry: 'src/handed/live.ts', formats: ['iife'], name: 'piece', fileName: () => 'live.js' },
+    lib: { entry: ENTRIES[mode] ?? mode, formats: ['iife'], name: mode, fileName: () => `${mode}.js` },
   },
-});
+}));

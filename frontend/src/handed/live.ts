@@ -2,7 +2,7 @@
 import type { Layer, Pose } from '../api/contract';
 import { ScenePictures } from '../features/player/pictures';
 import sceneStyle from '../features/player/scene.css?inline';
-import type { Tables } from '../runtime/data';
+import type { Event, Tables } from '../runtime/data';
 import { Session } from '../runtime/session';
 
 interface Handed {
@@ -21,6 +21,8 @@ export interface Methods {
   seek(ms: number): void;
   /** The state on stage. */
   readonly state: string;
+  /** What was done so far: `keen-ripple rehearse` takes the same. */
+  readonly events: readonly Event[];
 }
 
 function mount(element: HTMLElement, { piece, pose, tables }: Handed): void {
@@ -48,6 +50,9 @@ function mount(element: HTMLElement, { piece, pose, tables }: Handed): void {
     seek: (ms) => session.seek(Math.max(ms, 0)),
     get state() {
       return session.state;
+    },
+    get events() {
+      return [...session.events];
     },
   };
   Object.defineProperties(element, Object.getOwnPropertyDescriptors(methods));

@@ -112,7 +112,7 @@ export class Gestures {
     const timer = setTimeout(() => this.hold(event.pointerId), this.tables.long_press_ms / this.to.rate());
     this.down.set(event.pointerId, { layer, x: event.clientX, y: event.clientY, timer, long: false });
     this.point(event);
-    this.to.hear('press', layer);
+    this.hearIfWanted('press', layer);
   }
 
   private hold(pointer: number): void {
@@ -135,7 +135,7 @@ export class Gestures {
     if (!down) return null;
     clearTimeout(down.timer);
     this.down.delete(event.pointerId);
-    this.to.hear('release', down.layer);
+    this.hearIfWanted('release', down.layer);
     return down;
   }
 
@@ -171,11 +171,16 @@ export class Gestures {
     if (event.repeat) return;
     const layer = layerOf(event.target);
     if (named) this.to.hear('key', layer, event.key);
-    else for (const cue of ['press', 'release', 'tap']) this.hearByKey(cue, layer);
+    else {
+      this.hearIfWanted('press', layer);
+      this.hearIfWanted('release', layer);
+      this.to.hear('tap', layer);
+    }
   }
 
-  private hearByKey(cue: string, layer: string | null): void {
-    if (cue === 'tap' || this.heeds([cue])) this.to.hear(cue, layer);
+  /** Every tap has a press and a release in it: they are told only where the piece knows them. */
+  private hearIfWanted(cue: 'press' | 'release', layer: string | null): void {
+    if (this.heeds([cue])) this.to.hear(cue, layer);
   }
 
   private focus(cue: 'focus' | 'blur', event: FocusEvent): void {

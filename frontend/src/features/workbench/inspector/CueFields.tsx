@@ -25,8 +25,11 @@ export function CueFields({ transition }: { transition: Transition }) {
     const target =
       value === 'media-end' ? firstOf(media).id : isByAPerson(value) ? (transition.cue_layer ?? null) : null;
     const key = value === 'key' ? (transition.cue_key ?? 'ArrowRight') : null;
-    const early = value === 'hold' ? {} : { early_ms: 0 };
-    void attempt(set('Cue', { cue: value, cue_layer: target, cue_key: key, ...early }));
+    const early = value !== 'hold' && transition.early_ms ? { early_ms: 0 } : {};
+    // What it does not say needs not be taken back.
+    const onLayer = target || transition.cue_layer ? { cue_layer: target } : {};
+    const byKey = key || transition.cue_key ? { cue_key: key } : {};
+    void attempt(set('Cue', { cue: value, ...onLayer, ...byKey, ...early }));
   };
   return (
     <>

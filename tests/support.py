@@ -73,6 +73,12 @@ class Served:
 
 
 DEMO = {document["id"]: document for document in demo.documents()}
+# Those that play without anybody.
+PLAYING = {
+    name: document
+    for name, document in DEMO.items()
+    if any(way["from"] == document["start"] and way["cue"] in ("hold", "appear") for way in document["transitions"])
+}
 
 
 def piece(layers: list[dict[str, Any]] | None = None, **rest: Any) -> dict[str, Any]:

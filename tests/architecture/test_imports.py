@@ -48,7 +48,13 @@ CORE_PACKAGES = {
     "tinycss2",
     "typing_extensions",
 }
-FRONTEND = {"shared": {"shared", "api"}, "api": {"api"}, "features": {"shared", "api", "features", "app"}}
+FRONTEND = {
+    "shared": {"shared", "api"},
+    "api": {"api"},
+    "runtime": {"runtime"},
+    "features": {"shared", "api", "features", "app", "runtime"},
+    "handed": {"api", "features", "runtime"},
+}
 
 
 def imports(path: Path) -> Iterator[str]:

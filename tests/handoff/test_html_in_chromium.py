@@ -15,7 +15,7 @@ from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
 from keen_ripple.render import draw_pose
-from support import DEMO, piece, pixels, way
+from support import DEMO, PLAYING, piece, pixels, way
 
 HOLD = """
 const t = arguments[0];
@@ -190,7 +190,7 @@ def test_jumps_beside_another_curve_stay_jumps(browser, tmp_path: Path) -> None:
     assert deviations(browser, timeline, [39.6, 40.4, 106.3, 107.1, 172.9, 173.8, 239.6])[0] <= 0.5
 
 
-@pytest.mark.parametrize("document", DEMO.values(), ids=DEMO.keys())
+@pytest.mark.parametrize("document", PLAYING.values(), ids=PLAYING.keys())
 def test_calmer_where_motion_is_unwanted(browser, tmp_path: Path, document: dict[str, Any]) -> None:
     reduce = {"features": [{"name": "prefers-reduced-motion", "value": "reduce"}]}
     browser.execute_cdp_cmd("Emulation.setEmulatedMedia", reduce)
@@ -207,7 +207,7 @@ def test_calmer_where_motion_is_unwanted(browser, tmp_path: Path, document: dict
 
 
 def test_no_script_and_nothing_from_outside() -> None:
-    for document in DEMO.values():
+    for document in PLAYING.values():
         text = FORMATS["html"].write(timeline_of(read_piece(document))).decode()
         assert "<script" not in text
         without_fonts = re.sub(r"data:font/woff2;base64,[^\"]+", "", text)

@@ -68,7 +68,6 @@ def going_by_itself() -> dict[str, Any]:
     """The deck-lamp switch, with rests in place of taps."""
     document = expected("deck-lamp-switch")
     for transition in document["transitions"]:
-        del transition["cue_layer"]
         transition.update(cue="hold", hold_ms=1200, early_ms=0)
     return document
 

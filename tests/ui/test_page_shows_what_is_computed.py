@@ -12,7 +12,7 @@ from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import read_piece, walk
 from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import sample, timeline_of
-from support import DEMO
+from support import DEMO, PLAYING
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -47,7 +47,7 @@ def check(look: dict[str, Any], shown: dict[str, Any], masked: bool) -> None:
         assert drawn == pytest.approx(look["trim_end"] - look["trim_start"], abs=0.003)
 
 
-@pytest.mark.parametrize("name", DEMO)
+@pytest.mark.parametrize("name", PLAYING)
 def test_the_page_shows_what_is_computed(bench, name: str) -> None:
     timeline = timeline_of(read_piece(DEMO[name]))
     masks = {layer.id for layer, _ in walk(timeline.piece.layers) if getattr(layer, "mask", False)}

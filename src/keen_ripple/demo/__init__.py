@@ -17,6 +17,10 @@ PIECES = (
     "deck-lamp-switch",
     "ramp-loading",
     "pier-carousel",
+    "berth-bookmark",
+    "pier-card",
+    "timetable-tabs",
+    "beacon-button",
 )
 
 

@@ -1,4 +1,4 @@
-import { useQuery, useQueryClient } from '@tanstack/react-query';
+import { useQuery } from '@tanstack/react-query';
 import { Button, Flex } from 'antd';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
@@ -7,7 +7,7 @@ import type { Computed, Take } from '../../api/contract';
 import { api } from '../../api/client';
 import { Choice } from '../../shared/ui/Choice';
 import { updateTape } from '../player';
-import { attempt, BenchFrame, clock, sayFault, useBench } from '../workbench';
+import { attempt, BenchFrame, clock, useAsking, useBench } from '../workbench';
 import type { Step } from './inStep';
 import { Playing } from './Playing';
 import './takes.css';
@@ -70,23 +70,12 @@ function Takes() {
 function useTakes() {
   const id = useBench((b) => b.id);
   const revision = useBench((b) => b.revision);
-  const queries = useQueryClient();
+  const changed = useAsking(['takes', id]);
   const { data, error } = useQuery({
     queryKey: ['takes', id, revision],
     queryFn: () => api.takes(id),
     placeholderData: (before) => before,
   });
-  /** Whether it could be done; what was typed for it stays where it could not. */
-  const changed = async (asked: Promise<unknown>): Promise<boolean> => {
-    try {
-      await asked;
-    } catch (fault) {
-      sayFault(fault);
-      return false;
-    }
-    await queries.invalidateQueries({ queryKey: ['takes', id] });
-    return true;
-  };
   return { id, data, error, changed };
 }
 

@@ -1,3 +1,4 @@
+export { useAsking } from './asking';
 export { attempt, clock, forgetPiece, make, sayFault, useBench } from './bench';
 export { choose } from './choosing';
 export { awaited, cueLabel, isByAPerson } from './cues';

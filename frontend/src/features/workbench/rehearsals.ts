@@ -1,34 +1,25 @@
 /* What the core says of rehearsing the piece as it is stored: the runtime's tables, and what was kept. */
-import { keepPreviousData, useQuery, useQueryClient } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import type { Rehearsals } from '../../api/contract';
 import { api } from '../../api/client';
 import type { Tables } from '../../runtime/data';
-import { sayFault, useBench } from './bench';
+import { useAsking } from './asking';
+import { useBench } from './bench';
 
 export interface Rehearsing extends Omit<Rehearsals, 'tables'> {
   tables: Tables;
 }
 
 /** The rehearsals of the piece, and what asks for others. */
-export function useRehearsals() {
+export function useRehearsals(wanted = true) {
   const id = useBench((b) => b.id);
   const revision = useBench((b) => b.revision);
-  const queries = useQueryClient();
+  const changed = useAsking(['rehearsals', id]);
   const { data, error } = useQuery({
     queryKey: ['rehearsals', id, revision],
     queryFn: async () => (await api.rehearsals(id)) as unknown as Rehearsing,
     placeholderData: keepPreviousData,
+    enabled: wanted,
   });
-  /** Whether it could be done; what was typed for it stays where it could not. */
-  const changed = async (asked: Promise<unknown>): Promise<boolean> => {
-    try {
-      await asked;
-    } catch (fault) {
-      sayFault(fault);
-      return false;
-    }
-    await queries.invalidateQueries({ queryKey: ['rehearsals', id] });
-    return true;
-  };
   return { id, data: data ?? null, error, changed };
 }

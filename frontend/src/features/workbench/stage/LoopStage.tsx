@@ -9,6 +9,7 @@ import { usePlayed, useTrial } from '../trial';
 import { Pixels } from '../watch/Pixels';
 import { RATES, useWatch } from '../watch/watch';
 import { WatchPanel } from '../watch/WatchPanel';
+import { UseSwitch, useUsed } from './UsedLoop';
 import { useSize } from './useSize';
 import { useZoom } from './useZoom';
 
@@ -21,13 +22,14 @@ export function LoopStage() {
   const piece = useRef<HTMLDivElement>(null);
   const zooming = useZoom(ref, piece, size, picture);
   const { zoom, offset } = zooming;
-  const { pixels, follows } = useWatch();
+  const { pixels, follows, uses } = useWatch();
+  const used = useUsed(zoom, uses && !tried);
   const layer = useBench((b) => b.layer);
   const centred = useCallback((scene: Scene) => keepInMiddle(scene, follows ? layer : null), [follows, layer]);
   const pan = (event: PointerEvent) =>
     event.buttons === 1 &&
     event.target instanceof Element &&
-    !event.target.closest('button, .stage-clock') &&
+    !event.target.closest('button, .stage-clock, .used') &&
     zooming.pan(event.movementX, event.movementY);
   return (
     <section
@@ -43,19 +45,20 @@ export function LoopStage() {
           <strong>Trying</strong> {tried}
         </div>
       ) : (
-        <div className="stage-label ellipsis">
-          <Label />
-        </div>
+        <div className="stage-label ellipsis">{used ? <strong>In use</strong> : <Label />}</div>
       )}
       <div className="loop-piece" ref={piece} style={{ transform: `translate(${offset.x}px,${offset.y}px)` }}>
-        <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={clock} zoom={zoom} onShown={centred} />
-        {pixels && !tried && <Pixels width={picture.width} height={picture.height} zoom={zoom} />}
+        {used?.piece ?? (
+          <LoopView piece={picture} poses={poses} run={run} tape={tape} clock={clock} zoom={zoom} onShown={centred} />
+        )}
+        {pixels && !tried && !used && <Pixels width={picture.width} height={picture.height} zoom={zoom} />}
       </div>
       <WatchPanel zoom={zooming} />
       <Flex align="center" gap={8} className="stage-foot">
-        <PlayControls />
+        {used ? used.controls : <PlayControls />}
+        <UseSwitch used={uses} />
       </Flex>
-      {run.total_ms > 0 && (
+      {run.total_ms > 0 && !used && (
         <div className="stage-clock">
           {run.loop_ms === null ? (
             <RunBar run={run} clock={clock} width={150} large />

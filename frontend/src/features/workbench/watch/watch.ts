@@ -33,10 +33,12 @@ interface Watch {
   pixels: boolean;
   /** The chosen layer stays in the middle. */
   follows: boolean;
+  /** The loop stage answers to whoever uses the piece. */
+  uses: boolean;
 }
 
 export const useWatch = create<Watch>()(
-  persist((): Watch => ({ ground: known(GROUNDS['sea-glass']), pixels: false, follows: false }), {
+  persist((): Watch => ({ ground: known(GROUNDS['sea-glass']), pixels: false, follows: false, uses: false }), {
     name: 'keen-ripple-watch',
     partialize: ({ ground }) => ({ ground }),
   }),
@@ -60,6 +62,7 @@ export const nextLook = () =>
 export const nextGround = () => watch({ ground: next(Object.values(GROUNDS), useWatch.getState().ground) });
 export const switchPixels = () => watch({ pixels: !useWatch.getState().pixels });
 export const switchFollowing = () => watch({ follows: !useWatch.getState().follows });
+export const switchUsing = () => watch({ uses: !useWatch.getState().uses });
 
 /** Slower (1) or faster (-1), to the ends of the list and no further. */
 export function changeRate(by: 1 | -1): void {

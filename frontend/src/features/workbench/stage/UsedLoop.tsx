@@ -1,0 +1,72 @@
+import { Button } from 'antd';
+import { useCallback, useMemo, useState } from 'react';
+import { useShallow } from 'zustand/react/shallow';
+import { known } from '../../../shared/known';
+import { Chip } from '../../../shared/ui/Chip';
+import type { Session } from '../../../runtime/session';
+import { pictureOf, UsedPiece } from '../../player';
+import { useBench } from '../bench';
+import { useRehearsals } from '../rehearsals';
+import { RATES, switchUsing } from '../watch/watch';
+
+/** The piece on the loop stage as it answers to whoever uses it, with what controls it. */
+export function useUsed(zoom: number, wanted: boolean) {
+  const { data } = useRehearsals(wanted);
+  const picture = useBench(useShallow((b) => pictureOf(b.document)));
+  const pose = useBench((b) => known(b.poses[b.document.start]));
+  const [session, setSession] = useState<Session | null>(null);
+  const [playing, setPlaying] = useState(true);
+  const told = useMemo(() => ({ switched: (by: Session) => setPlaying(by.playing) }), []);
+  const begin = useCallback((next: Session | null) => setSession(next), []);
+  if (!wanted || !data) return null;
+  const piece = (
+    <UsedPiece piece={picture} pose={pose} tables={data.tables} zoom={zoom} told={told} onSession={begin} />
+  );
+  const controls = session && <UsedControls session={session} playing={playing} made={data.made.events} />;
+  return { piece, controls };
+}
+
+interface Props {
+  session: Session;
+  playing: boolean;
+  made: NonNullable<ReturnType<typeof useRehearsals>['data']>['made']['events'];
+}
+
+function UsedControls({ session, playing, made }: Props) {
+  const [rate, setRate] = useState(session.rate);
+  return (
+    <>
+      <Button onClick={() => session.pause(playing)} style={{ width: 60 }}>
+        {playing ? 'Pause' : 'Go on'}
+      </Button>
+      {RATES.map(([value, label]) => (
+        <Chip
+          key={value}
+          pressed={rate === value}
+          onClick={() => {
+            session.rate = value;
+            setRate(value);
+          }}
+        >
+          {label}
+        </Chip>
+      ))}
+      <Chip title="Watch every transition once, without doing anything" onClick={() => session.perform(made)}>
+        act for me
+      </Chip>
+    </>
+  );
+}
+
+/** Whether the stage plays what happens by itself, or answers to whoever uses the piece. */
+export function UseSwitch({ used }: { used: boolean }) {
+  return (
+    <Chip
+      pressed={used}
+      title={used ? 'Play what happens by itself' : 'Use the piece here, with pointer, finger and keys'}
+      onClick={switchUsing}
+    >
+      use it
+    </Chip>
+  );
+}

@@ -172,7 +172,8 @@ export class Session {
   private readonly tick = (now: number): void => {
     if (this.playing) {
       if (this.last === null) this.last = now;
-      this.catchUp(now);
+      // What was done after this frame began is seen in it all the same.
+      this.catchUp(now > this.last ? now : performance.now());
       this.show();
     }
     this.frame = requestAnimationFrame(this.tick);

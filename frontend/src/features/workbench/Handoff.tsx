@@ -1,10 +1,10 @@
 import { Button, Popover } from 'antd';
-import { WebPage } from './WebPage';
+import { WebPages } from './WebPage';
 
 /** What leaves for others. */
 export function Handoff() {
   return (
-    <Popover trigger="click" placement="bottomRight" destroyOnHidden content={<WebPage />}>
+    <Popover trigger="click" placement="bottomRight" destroyOnHidden content={<WebPages />}>
       <Button type="primary">Hand off</Button>
     </Popover>
   );

@@ -1,23 +1,59 @@
 import { useQuery } from '@tanstack/react-query';
 import { Button, Flex } from 'antd';
+import type { HandoffReport } from '../../api/contract';
 import { api } from '../../api/client';
 import { useBench } from './bench';
 
-/** The piece as one file for the browser: what it holds and what not is said before it is made. */
-export function WebPage() {
+const FORMATS = [
+  {
+    name: 'html',
+    title: 'Web page',
+    ending: 'html',
+    holds:
+      'One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people who ask for less motion.',
+  },
+  {
+    name: 'live',
+    title: 'Live page',
+    ending: 'live.html',
+    holds:
+      'One HTML file that answers to pointer, touch and keys, with everything inside, and a calmer version. Its element can be told to go to a state.',
+  },
+] as const;
+
+/** The piece as files for the browser: what each holds and what not is said before it is made. */
+export function WebPages() {
   const id = useBench((b) => b.id);
   const revision = useBench((b) => b.revision);
   const { data, error } = useQuery({ queryKey: ['handoffs', id, revision], queryFn: () => api.handoffs(id) });
-  const report = data?.formats.find((format) => format.name === 'html');
-  const refused = report?.refused ?? [];
   return (
-    <Flex vertical gap={8} className="handoff" style={{ width: 270 }}>
-      <strong>Web page</strong>
-      <span className="quiet">
-        One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people
-        who ask for less motion.
-      </span>
+    <Flex vertical gap={16} className="handoff" style={{ width: 290 }}>
       {error && <p role="alert">{error.message}</p>}
+      {FORMATS.map((format) => (
+        <WebPage
+          key={format.name}
+          id={id}
+          format={format}
+          report={data?.formats.find(({ name }) => name === format.name) ?? null}
+        />
+      ))}
+    </Flex>
+  );
+}
+
+interface Props {
+  id: string;
+  format: (typeof FORMATS)[number];
+  report: HandoffReport | null;
+}
+
+function WebPage({ id, format, report }: Props) {
+  const refused = report?.refused ?? [];
+  const file = `${id}.${format.ending}`;
+  return (
+    <Flex component="section" vertical gap={8} aria-label={format.title}>
+      <strong>{format.title}</strong>
+      <span className="quiet">{format.holds}</span>
       {report && !refused.length && <span className="quiet">{report.holds}</span>}
       {refused.length > 0 && (
         <div role="alert">
@@ -44,10 +80,10 @@ export function WebPage() {
       <Button
         type="primary"
         disabled={!report || refused.length > 0}
-        href={api.handoffAddress(id, 'html')}
-        download={`${id}.html`}
+        href={api.handoffAddress(id, format.name)}
+        download={file}
       >
-        Download {id}.html
+        Download {file}
       </Button>
     </Flex>
   );

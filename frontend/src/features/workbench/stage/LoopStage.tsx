@@ -4,12 +4,13 @@ import { useShallow } from 'zustand/react/shallow';
 import { Chip } from '../../../shared/ui/Chip';
 import { LoopView, pictureOf, Ring, RunBar, type Scene } from '../../player';
 import { clock, useBench } from '../bench';
+import { isByAPerson } from '../cues';
 import { standingStill } from '../standing';
 import { usePlayed, useTrial } from '../trial';
 import { Pixels } from '../watch/Pixels';
 import { RATES, useWatch } from '../watch/watch';
 import { WatchPanel } from '../watch/WatchPanel';
-import { UseSwitch, useUsed } from './UsedLoop';
+import { ActForMe, UseSwitch, useUsed } from './UsedLoop';
 import { useSize } from './useSize';
 import { useZoom } from './useZoom';
 
@@ -74,7 +75,13 @@ export function LoopStage() {
 /** Whether anything plays; if not, why. */
 function Label() {
   const still = useBench((b) => standingStill(b.document, b.run));
-  return still ? <span title={still}>{still}</span> : <strong>Playing</strong>;
+  const answers = useBench((b) => (b.document.transitions ?? []).some(({ cue }) => isByAPerson(cue ?? 'hold')));
+  if (!still) return <strong>Playing</strong>;
+  return (
+    <>
+      <span title={still}>{still}</span> {answers && <ActForMe />}
+    </>
+  );
 }
 
 /** Moves what the scene lies in so that a layer is in its middle. Read from the screen: groups and turns are in it. */

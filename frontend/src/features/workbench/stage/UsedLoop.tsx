@@ -1,13 +1,14 @@
 import { Button } from 'antd';
-import { useCallback, useMemo, useState } from 'react';
+import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { known } from '../../../shared/known';
 import { Chip } from '../../../shared/ui/Chip';
+import { PlainButton } from '../../../shared/ui/PlainButton';
 import type { Session } from '../../../runtime/session';
 import { pictureOf, UsedPiece } from '../../player';
 import { useBench } from '../bench';
 import { useRehearsals } from '../rehearsals';
-import { RATES, switchUsing } from '../watch/watch';
+import { RATES, switchUsing, useWatch } from '../watch/watch';
 
 /** The piece on the loop stage as it answers to whoever uses it, with what controls it. */
 export function useUsed(zoom: number, wanted: boolean) {
@@ -18,6 +19,12 @@ export function useUsed(zoom: number, wanted: boolean) {
   const [playing, setPlaying] = useState(true);
   const told = useMemo(() => ({ switched: (by: Session) => setPlaying(by.playing) }), []);
   const begin = useCallback((next: Session | null) => setSession(next), []);
+  const acts = useWatch((w) => w.acts);
+  useEffect(() => {
+    if (!session || !acts || !data) return;
+    useWatch.setState({ acts: false });
+    session.perform(data.made.events);
+  }, [session, acts, data]);
   if (!wanted || !data) return null;
   const piece = (
     <UsedPiece piece={picture} pose={pose} tables={data.tables} zoom={zoom} told={told} onSession={begin} />
@@ -55,6 +62,21 @@ function UsedControls({ session, playing, made }: Props) {
         act for me
       </Chip>
     </>
+  );
+}
+
+/** Offered where the piece stands still: it is used, by nobody's hand. */
+export function ActForMe() {
+  return (
+    <PlainButton
+      className="act-for-me"
+      title="Watch every transition once, without doing anything"
+      onClick={() => {
+        useWatch.setState({ uses: true, acts: true });
+      }}
+    >
+      act for me
+    </PlainButton>
   );
 }
 

@@ -35,13 +35,18 @@ interface Watch {
   follows: boolean;
   /** The loop stage answers to whoever uses the piece. */
   uses: boolean;
+  /** It is to act by itself as soon as it can. */
+  acts: boolean;
 }
 
 export const useWatch = create<Watch>()(
-  persist((): Watch => ({ ground: known(GROUNDS['sea-glass']), pixels: false, follows: false, uses: false }), {
-    name: 'keen-ripple-watch',
-    partialize: ({ ground }) => ({ ground }),
-  }),
+  persist(
+    (): Watch => ({ ground: known(GROUNDS['sea-glass']), pixels: false, follows: false, uses: false, acts: false }),
+    {
+      name: 'keen-ripple-watch',
+      partialize: ({ ground }) => ({ ground }),
+    },
+  ),
 );
 export const watch = (how: Partial<Watch>): void => {
   useWatch.setState(how);

@@ -19,10 +19,31 @@ export interface Motion {
 const same = (a: Place, b: Place) => a === b || (a.length === b.length && a.every((x, i) => x === b[i]));
 const isStill = (m: Motion) => m.span.curve === undefined && m.span.spring === undefined;
 
+/** What was looked up last: most motions of a transition share their span, and ask at the same moment. */
+const known: { span: Span | null; start_ms: number; end_ms: number; t: number; found: readonly [number, number] } = {
+  span: null,
+  start_ms: 0,
+  end_ms: 0,
+  t: 0,
+  found: [0, 0],
+};
+
+function once(m: Motion, t: number, look: () => readonly [number, number]): readonly [number, number] {
+  if (known.span !== m.span || known.start_ms !== m.start_ms || known.end_ms !== m.end_ms || known.t !== t) {
+    known.found = look();
+    Object.assign(known, { span: m.span, start_ms: m.start_ms, end_ms: m.end_ms, t });
+  }
+  return known.found;
+}
+
 function progress(tables: Tables, m: Motion, t: number): number {
   if (t >= m.end_ms) return 1;
-  if (m.span.curve === undefined || t < m.start_ms) return 0;
-  return progressOf(at(tables.curves, m.span.curve), (t - m.start_ms) / (m.end_ms - m.start_ms));
+  const { curve } = m.span;
+  if (curve === undefined || t < m.start_ms) return 0;
+  const [found] = once(m, t, () => {
+    return [progressOf(at(tables.curves, curve), (t - m.start_ms) / (m.end_ms - m.start_ms)), 0];
+  });
+  return found;
 }
 
 /** Where a motion is at a moment, as it is shown. */
@@ -41,7 +62,8 @@ function moving(tables: Tables, m: Motion, t: number): Place {
     const p = progress(tables, m, t);
     return m.start.map((x, i) => x * (1 - p) + at(m.goal, i) * p);
   }
-  const [rest, thrown] = responsesOf(at(tables.springs, m.span.spring), (t - m.start_ms) / 1000);
+  const { spring } = m.span;
+  const [rest, thrown] = once(m, t, () => responsesOf(at(tables.springs, spring), (t - m.start_ms) / 1000));
   return m.start.map((x, i) => at(m.goal, i) + (x - at(m.goal, i)) * rest + (m.speed ? at(m.speed, i) : 0) * thrown);
 }
 

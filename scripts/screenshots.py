@@ -7,6 +7,8 @@ import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
+from selenium.webdriver import ActionChains
+
 ROOT = Path(__file__).parents[1]
 sys.path.insert(0, str(ROOT / "tests"))
 
@@ -72,6 +74,18 @@ def takes(bench: Bench) -> None:
         bench.wait(lambda: not bench.all(".vary"))
 
 
+def rehearse(bench: Bench) -> None:
+    """Used for real: three tabs, the second at once after the first; a kept rehearsal."""
+    piece(bench, "timetable-tabs", "/rehearse")
+    for layer in ("tab-fares", "tab-week", "slide-week"):
+        element = bench.one(f".used [data-layer='{layer}']")
+        ActionChains(bench.browser, duration=0).move_to_element(element).click().perform()
+    bench.fill(bench.field("Name of the rehearsal"), "Fares, then the week")
+    bench.button("Fares, then the week")
+    element = bench.one(".used [data-layer='tab-today']")
+    ActionChains(bench.browser, duration=0).move_to_element(element).click().perform()
+
+
 def hand_off(bench: Bench) -> None:
     piece(bench, "crossing-progress")
     bench.button("Hand off").click()
@@ -80,6 +94,7 @@ def hand_off(bench: Bench) -> None:
 
 VIEWS: list[Callable[[Bench], None]] = [
     *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, curve_editor, spring_editor, run_sheet, takes),
+    rehearse,
     hand_off,
 ]
 

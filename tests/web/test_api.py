@@ -166,9 +166,9 @@ def test_requests_that_make_no_sense_are_400(client: FlaskClient, body: Any) -> 
 
 
 def test_new_copied_removed_and_restored(client: FlaskClient) -> None:
-    made = client.post("/api/pieces", json={"name": "Berth bookmark"})
-    assert (made.status_code, made.get_json()["id"]) == (201, "berth-bookmark")
-    assert client.post("/api/pieces", json={"name": "Berth bookmark"}).get_json()["id"] == "berth-bookmark-2"
+    made = client.post("/api/pieces", json={"name": "Berth bell"})
+    assert (made.status_code, made.get_json()["id"]) == (201, "berth-bell")
+    assert client.post("/api/pieces", json={"name": "Berth bell"}).get_json()["id"] == "berth-bell-2"
     copied = client.post("/api/pieces", json={"copy_of": "tide-loader"}).get_json()["id"]
     assert client.get(f"/api/pieces/{copied}").get_json()["document"]["layers"] == DEMO["tide-loader"]["layers"]
     assert client.delete(f"/api/pieces/{copied}").status_code == 200

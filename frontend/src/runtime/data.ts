@@ -58,7 +58,8 @@ export interface Transition {
   readonly fade: { readonly length_ms: number; readonly curve: number } | null;
   readonly medium: readonly [layer: string, from: number, to: number, curve: number] | null;
   readonly spans: readonly Span[];
-  readonly of: readonly number[];
+  /** Which span a motion has, by its number; the first if none is named. */
+  readonly of: Readonly<Record<number, number>>;
 }
 
 export interface Layer {

@@ -22,7 +22,7 @@ const ways = (...list: Partial<Transition>[]): Transition[] =>
     fade: null,
     medium: null,
     spans: [{ start_ms: 0, end_ms: 100, curve: 0 }],
-    of: [0],
+    of: {},
     ...own,
   }));
 

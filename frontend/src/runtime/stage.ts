@@ -125,9 +125,8 @@ export class Stage {
 
   private cut(to: string): Transition {
     const nothing = { cue: 'go', layer: null, key: null, share: 0, hold_ms: 0, rest_ms: 0, early_ms: 0, medium: null };
-    const of = this.motions.map(() => 0);
     const spans = [{ start_ms: 0, end_ms: 0 }];
-    return { ...nothing, id: '', from: this.state, to, length_ms: 0, fade: null, spans, of };
+    return { ...nothing, id: '', from: this.state, to, length_ms: 0, fade: null, spans, of: {} };
   }
 
   private rest(index: number): Place {
@@ -201,7 +200,7 @@ export class Stage {
       const of = at(motions, index);
       // A cross-fade shows its new look whole, whatever was under way.
       const running = this.moves(index, now) && !transition.fade ? at(this.motions, index) : null;
-      const span = at(transition.spans, at(transition.of, index));
+      const span = at(transition.spans, transition.of[index] ?? 0);
       const goal = of.places[transition.to] as Place;
       this.motions[index] = sent(this.tables, of, now, this.place(index, now), goal, span, running);
     }

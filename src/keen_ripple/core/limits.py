@@ -58,3 +58,6 @@ FARTHEST = 100_000.0
 # Rehearsals.
 MOST_EVENTS = 10_000
 LATEST_EVENT_MS = 3_600_000
+MOST_KEPT_REHEARSALS = 30
+MOST_KEPT_EVENTS = 400
+"""Of one kept rehearsal: it is acted again after every edit."""

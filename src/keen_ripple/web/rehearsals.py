@@ -9,7 +9,7 @@ from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.limits import LONGEST_NAME
+from keen_ripple.core.limits import LONGEST_NAME, MOST_KEPT_REHEARSALS
 from keen_ripple.core.live.compared import arrivals, changes
 from keen_ripple.core.live.events import read_events
 from keen_ripple.core.live.made import made_events
@@ -20,6 +20,7 @@ from keen_ripple.store.rehearsals import Kept
 from keen_ripple.web import revisions
 from keen_ripple.web.contract import answers
 from keen_ripple.web.contract.bodies import NewRehearsal, body
+from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 
 blueprint = Blueprint("rehearsals", __name__, url_prefix="/api/pieces/<piece_id>/rehearsals")
@@ -61,6 +62,12 @@ def keep(piece_id: str) -> ResponseReturnValue:
     conn = connection()
     with atomic(conn):
         stored = pieces.load(conn, piece_id)
+        if len(rehearsals.kept_of(conn, piece_id)) >= MOST_KEPT_REHEARSALS:
+            raise RequestFault(
+                f"There are {MOST_KEPT_REHEARSALS} rehearsals of this piece already.",
+                value=name,
+                remedy="Delete one that is not needed.",
+            )
         piece = read_piece(stored.document)
         played = rehearse(piece, read_events(wish.events, piece), wish.until_ms)
         number = rehearsals.keep(conn, piece_id, name, wish.events, wish.until_ms, stored.revision, arrivals(played))

@@ -2147,6 +2147,9 @@ export interface Undercurrent {
  */
 export interface NewRehearsal {
   name: string;
+  /**
+   * @maxItems 400
+   */
   events: EventModel[];
   until_ms: number;
 }

@@ -33,6 +33,14 @@ export function Kept({ made, kept, act, keep, drop }: Props) {
               {each.name}
             </PlainButton>
             <span className="quiet num">{seconds(each.until_ms)}</span>
+            <a
+              aria-label={`Events of ${each.name} as a file`}
+              title="Its events as a file, for keen-ripple rehearse"
+              download={`${each.name}.json`}
+              href={`data:application/json,${encodeURIComponent(JSON.stringify(each.events))}`}
+            >
+              file
+            </a>
             <PlainButton aria-label={`Delete ${each.name}`} title="Delete" onClick={() => drop(each.number)}>
               ×
             </PlainButton>

@@ -52,6 +52,16 @@ class Spans:
         """That of the property, or of its layer, or the transition's own."""
         return self._special.get((layer, name)) or self._special.get((layer, None)) or self._own
 
+    @property
+    def own(self) -> Span:
+        """The transition's own, of all layers that nothing else is said of."""
+        return self._own
+
+    @property
+    def layers(self) -> frozenset[str]:
+        """Those of which something else is said."""
+        return frozenset(layer for layer, _ in self._special)
+
     def all(self) -> Iterator[Span]:
         """The transition's own span, then those of lanes and staggered layers."""
         yield self._own

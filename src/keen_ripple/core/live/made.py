@@ -15,6 +15,8 @@ from keen_ripple.core.live.stage import Stage
 PAUSE_MS = 500.0
 # A piece whose transitions lead away from each other takes more steps than it has transitions, but not many times more.
 STEPS_PER_TRANSITION = 8
+# Of the largest pieces only as many ways are shown as can be worked out in a moment.
+MOST_LAYERS_TIMES_STEPS = 12_000
 
 
 def made_events(piece: Piece) -> tuple[list[Event], float]:
@@ -23,7 +25,8 @@ def made_events(piece: Piece) -> tuple[list[Event], float]:
     What never can be set off, because another one heeds first, is left out.
     """
     stage, events, seen = Stage(piece, leavings(piece)), list[Event](), set[str]()
-    for _ in range(STEPS_PER_TRANSITION * len(piece.transitions) + 1):
+    most = MOST_LAYERS_TIMES_STEPS // max(len(stage.ears.around), 12)
+    for _ in range(min(STEPS_PER_TRANSITION * len(piece.transitions) + 1, most)):
         wanted = _next(piece, stage, seen)
         if wanted is None:
             break
@@ -43,7 +46,8 @@ def made_events(piece: Piece) -> tuple[list[Event], float]:
 def _act(stage: Stage, wanted: Transition) -> Event:
     """The event that the transition waits for, once its state has been looked at, but before it goes on by itself."""
     alone = stage.following()
-    earliest = stage.reached_ms + wanted.hold_ms
+    # What needs no rest is heeded on the way too.
+    earliest = stage.reached_ms + wanted.hold_ms if wanted.hold_ms else stage.began_ms
     latest = stage.departure_ms(alone) - 1.0 if alone is not None else float("inf")
     t = max(min(stage.reached_ms + max(PAUSE_MS, wanted.hold_ms), latest), earliest)
     # The second half of a double tap, said as one.

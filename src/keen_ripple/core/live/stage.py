@@ -22,7 +22,7 @@ from keen_ripple.core.flow.poses import Pose, poses_of
 from keen_ripple.core.flow.run import Segment, leaves_first
 from keen_ripple.core.live.hearing import Ears, Event, Heard
 from keen_ripple.core.live.interrupt import Motion, held, sent, switched
-from keen_ripple.core.properties import BY_NAME, moving_of
+from keen_ripple.core.properties import moving_of
 
 # More transitions at one moment than this are taken for an endless loop.
 MOST_AT_ONCE = 1000
@@ -156,9 +156,9 @@ class Stage:
         if fades and transition.timing.length_ms():
             end = now_ms + transition.timing.length_ms()
             self.fades.append(Fading(now_ms, end, transition.timing.progress(), self.look_at(now_ms)))
-        for layer, name, shown in list(self._shown(now_ms)):
-            running = self._running(layer, name, now_ms)
-            lie, to = self._lies(layer, name), goal[layer][name]
+        for (layer, name), lie in self._varying.items():
+            running, to = self._running(layer, name, now_ms), goal[layer][name]
+            shown = self.value_at(layer, name, now_ms)
             if fades:
                 motion = switched(layer, name, now_ms, shown, to, lie)
             else:
@@ -211,19 +211,20 @@ class Stage:
             move = playing_on(self.piece, transition, self.reached_ms)
             if move is not None:
                 key = move.layer, move.property
-                self.motions[key] = Motion(move, self._lies(*key), np.array([move.start]))
+                self.motions[key] = Motion(move, self._varying[key], np.array([move.start]))
                 self.moves.append(move)
 
-    def _lies(self, layer: str, name: str) -> Coordinates:
-        """In which coordinates a property lies, over all states."""
-        values = dict.fromkeys(pose[layer][name] for pose in self.poses.values())
-        return coordinates_of(BY_NAME[name].blend, self.piece.blend, tuple(values))
-
-    def _shown(self, now_ms: float) -> Iterator[tuple[str, str, Any]]:
-        """Every property that can move, with its value now."""
+    @cached_property
+    def _varying(self) -> dict[tuple[str, str], Coordinates]:
+        """What can be in motion at all, since the states differ in it or a medium plays: where its values lie."""
+        found = {}
+        playing = {t.cue_layer for t in self.piece.transitions if t.cue == "media-end"}
         for layer, _ in walk(self.piece.layers):
             for row in moving_of(layer.kind):
-                yield layer.id, row.name, self.value_at(layer.id, row.name, now_ms)
+                values = tuple(dict.fromkeys(pose[layer.id][row.name] for pose in self.poses.values()))
+                if len(values) > 1 or (row.name == "playhead" and layer.id in playing):
+                    found[layer.id, row.name] = coordinates_of(row.blend, self.piece.blend, values)
+        return found
 
     def _running(self, layer: str, name: str, now_ms: float) -> Motion | None:
         motion = self.motions.get((layer, name))

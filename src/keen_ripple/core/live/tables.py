@@ -5,7 +5,7 @@ Motion there is what `live.stage` says, with each curve and each spring's two re
     curves       {"u", "p"}: progress at shares of the time
     springs      {"t_s", "rest", "throw"}: the two responses; {"k", "drag"}: for their speeds; {"thrown_ms"}
     motions      {"layer", "property", "form", "low", "high", "places"}: what differs among states, a place for each
-    transitions  with {"spans", "of"}: the times that there are, and which of them each motion has
+    transitions  with {"spans", "of"}: the times that there are, and which of them a motion has, the first if none
 """
 
 from __future__ import annotations
@@ -111,7 +111,10 @@ def tables_of(piece: Piece) -> dict[str, Any]:
     motions = list(_motions(piece, poses))
     finer = finer_of(piece, reaches_of(piece, poses, {}))
     tables = _Tables(_tolerance(motions, finer))
-    transitions = [_transition(piece, transition, motions, tables) for transition in piece.transitions]
+    by_layer: dict[str, list[tuple[int, str]]] = {}
+    for index, motion in enumerate(motions):
+        by_layer.setdefault(motion.layer, []).append((index, motion.name))
+    transitions = [_transition(piece, transition, by_layer, tables) for transition in piece.transitions]
     return {
         "name": piece.name,
         "start": piece.start,
@@ -160,14 +163,18 @@ def _layers(
         yield from _layers(layer.layers, layer.id, look, moved)
 
 
-def _transition(piece: Piece, own: Transition, motions: Sequence[_Motion], tables: _Tables) -> dict[str, Any]:
+def _transition(
+    piece: Piece, own: Transition, motions: Mapping[str, Sequence[tuple[int, str]]], tables: _Tables
+) -> dict[str, Any]:
+    """`spans` begin with the transition's own, which all motions have that `of` does not name."""
     spans, fades = Spans(own), own.style == "cross-fade"
-    found: dict[Span, int] = {}
-    of = []
-    for motion in motions:
-        span = spans.of(motion.layer, motion.name)
-        span = span._replace(start_ms=0, end_ms=0, easing=None) if fades else span
-        of.append(found.setdefault(span, len(found)))
+    first = spans.own._replace(start_ms=0, end_ms=0, easing=None) if fades else spans.own
+    found, of = {first: 0}, dict[int, int]()
+    for layer in () if fades else spans.layers:
+        for index, name in motions.get(layer, ()):
+            number = found.setdefault(spans.of(layer, name), len(found))
+            if number:
+                of[index] = number
     medium = playing_on(piece, own)
     return {
         "id": own.id,

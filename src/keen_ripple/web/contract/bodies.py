@@ -10,7 +10,7 @@ from pydantic import Field, ValidationError
 from keen_ripple.core.document import Piece, parsed
 from keen_ripple.core.document.read import as_fault
 from keen_ripple.core.document.transitions import Timing
-from keen_ripple.core.limits import LATEST_EVENT_MS
+from keen_ripple.core.limits import LATEST_EVENT_MS, MOST_KEPT_EVENTS
 from keen_ripple.core.live.events import EventModel
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.contract.parts import Patch, Sent, Unchecked
@@ -52,7 +52,7 @@ class NewRehearsal(Body):
     """What somebody did, and how long it was played."""
 
     name: str
-    events: Annotated[list[Any], Unchecked(list[EventModel])]
+    events: Annotated[list[Any], Unchecked(list[EventModel]), Field(max_length=MOST_KEPT_EVENTS)]
     until_ms: Annotated[float, Field(ge=0.0, le=LATEST_EVENT_MS)]
 
 

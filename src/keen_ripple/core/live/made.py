@@ -78,6 +78,6 @@ def _leaving(piece: Piece, stage: Stage, state: str) -> Iterator[Transition]:
         if transition.from_ == state and transition.cue not in BY_ITSELF:
             yield transition
     for transition in piece.transitions:
-        by_itself = transition.cue in ("hold", "media-end") or (here and transition == alone)
-        if transition.from_ == state and by_itself and (not here or transition == alone):
+        goes_on = transition == alone if here else transition.cue in ("hold", "media-end")
+        if transition.from_ == state and goes_on:
             yield transition

@@ -216,15 +216,8 @@ class Stage:
 
     @cached_property
     def _varying(self) -> dict[tuple[str, str], Coordinates]:
-        """What can be in motion at all, since the states differ in it or a medium plays: where its values lie."""
-        found = {}
-        playing = {t.cue_layer for t in self.piece.transitions if t.cue == "media-end"}
-        for layer, _ in walk(self.piece.layers):
-            for row in moving_of(layer.kind):
-                values = tuple(dict.fromkeys(pose[layer.id][row.name] for pose in self.poses.values()))
-                if len(values) > 1 or (row.name == "playhead" and layer.id in playing):
-                    found[layer.id, row.name] = coordinates_of(row.blend, self.piece.blend, values)
-        return found
+        """What can be in motion at all, and where its values lie."""
+        return varying(self.piece, self.poses)
 
     def _running(self, layer: str, name: str, now_ms: float) -> Motion | None:
         motion = self.motions.get((layer, name))
@@ -232,6 +225,19 @@ class Stage:
 
     def _segment(self, kind: Any, from_: str, to: str, start: float, end: float, transition: Transition) -> None:
         self.segments.append(Segment(kind, from_, to, start, end, transition.id))
+
+
+def varying(piece: Piece, poses: Mapping[str, Pose]) -> dict[tuple[str, str], Coordinates]:
+    """By layer and property, in the order of painting: what the states differ in, and the playheads of media that are
+    waited for; with the coordinates in which the values of all states lie."""
+    found = {}
+    playing = {t.cue_layer for t in piece.transitions if t.cue == "media-end"}
+    for layer, _ in walk(piece.layers):
+        for row in moving_of(layer.kind):
+            values = tuple(dict.fromkeys(pose[layer.id][row.name] for pose in poses.values()))
+            if len(values) > 1 or (row.name == "playhead" and layer.id in playing):
+                found[layer.id, row.name] = coordinates_of(row.blend, piece.blend, values)
+    return found
 
 
 def _still_to_come(moves: Sequence[Move], superseded: Container[tuple[str, str]], now_ms: float) -> Iterator[Move]:

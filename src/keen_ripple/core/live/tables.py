@@ -19,10 +19,10 @@ from typing import Any
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.blends.coordinates import Coordinates, coordinates_of
+from keen_ripple.core.blends.coordinates import Coordinates
 from keen_ripple.core.curves import Easing, Settle, Spring, Steps
 from keen_ripple.core.curves.fit import fit_lines
-from keen_ripple.core.document import Piece, Transition, walk
+from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.spans import Span, Spans
 from keen_ripple.core.flow.finer import AS_IT_IS, Finer, finer_of, reaches_of
@@ -34,7 +34,8 @@ from keen_ripple.core.flow.track import limits_of
 from keen_ripple.core.flow.undercurrents import course_tape
 from keen_ripple.core.live.interrupt import tolerances_of
 from keen_ripple.core.live.rehearse import leavings
-from keen_ripple.core.properties import BY_NAME, Property, moving_of
+from keen_ripple.core.live.stage import varying
+from keen_ripple.core.properties import BY_NAME, Property
 from keen_ripple.core.values.plain import plain
 
 # Of a tolerance the share that a table may take: what is taken over again and again adds up.
@@ -132,15 +133,9 @@ def tables_of(piece: Piece) -> dict[str, Any]:
 
 
 def _motions(piece: Piece, poses: Mapping[str, Pose]) -> Iterator[_Motion]:
-    waiting = {t.cue_layer for t in piece.transitions if t.cue == "media-end"}
-    for layer, _ in walk(piece.layers):
-        for row in moving_of(layer.kind):
-            values = tuple(dict.fromkeys(pose[layer.id][row.name] for pose in poses.values()))
-            if len(values) > 1 or (row.name == "playhead" and layer.id in waiting):
-                lie = coordinates_of(row.blend, piece.blend, values)
-                looks = {state: pose[layer.id][row.name] for state, pose in poses.items()}
-                places = {state: lie.place(value) for state, value in looks.items()}
-                yield _Motion(layer.id, row.name, lie, places, looks)
+    for (layer, name), lie in varying(piece, poses).items():
+        looks = {state: pose[layer][name] for state, pose in poses.items()}
+        yield _Motion(layer, name, lie, {state: lie.place(value) for state, value in looks.items()}, looks)
 
 
 def _tolerance(motions: Sequence[_Motion], finer: Mapping[str, Finer]) -> float:

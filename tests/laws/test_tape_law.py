@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 import json
+import math
 from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
+from apart import differences
 from hypothesis import given
 from hypothesis import strategies as st
 from strategies import pieces
@@ -15,10 +17,12 @@ from keen_ripple.core.colour import colour_text, parse_colour
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.flow.track import clamp
+from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.measures.seam import is_alike_at_seam, seam_of
 from keen_ripple.core.operations import patches
 from keen_ripple.core.properties import BY_NAME, blend_of
 from keen_ripple.core.timeline import sample, timeline_of
+from keen_ripple.core.values.plain import plain
 from keen_ripple.web.playback import packed
 
 
@@ -135,3 +139,17 @@ def test_a_patch_and_its_inverse_lead_back(document: dict[str, Any], patch: list
         assert back == json.loads(before)
         assert patches.apply(back, again)[0] == patched
     assert json.dumps(document) == before
+
+
+@given(pieces(), st.lists(st.floats(0, 1), min_size=10, max_size=60))
+def test_a_run_is_a_rehearsal_in_which_nobody_acts(document: dict[str, Any], shares: list[float]) -> None:
+    """In between too: there, all outlines and gradients of a layer are brought to each other."""
+    timeline = timeline_of(read_piece(document))
+    # Off the whole ms, at which things jump.
+    times = [math.floor(share * timeline.run.total_ms) + 0.31831 for share in shares]
+    rehearsed = rehearse(timeline.piece, [], max(times)).sample(times)
+    for t, ours, theirs in zip(times, sample(timeline, times), rehearsed, strict=True):
+        for layer, look in ours.items():
+            for name, value in look.items():
+                off = max(differences(plain(value), plain(theirs[layer][name])), default=0.0)
+                assert off <= 0.1, (t, layer, name)

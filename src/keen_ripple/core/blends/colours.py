@@ -16,10 +16,14 @@ Coordinates = tuple[float, float, float, float]
 
 @dataclass(frozen=True)
 class Space:
-    """A colour space: from CSS text to three coordinates and alpha, and from the coordinates to sRGB."""
+    """A colour space: from CSS text to three coordinates and alpha, and from the coordinates to sRGB.
+
+    Coordinates that differ by less than `tolerance` look the same.
+    """
 
     coordinates: Callable[[str], Coordinates]
     srgb: Callable[[Floats], Floats]
+    tolerance: float
 
 
 @dataclass(frozen=True, eq=False)
@@ -70,4 +74,4 @@ def _within_srgb(coordinates: Floats) -> Floats:
     return np.clip(coordinates, 0.0, 255.0)
 
 
-SPACES = {"oklab": Space(oklab_of, oklab_to_srgb), "srgb": Space(srgb_of, _within_srgb)}
+SPACES = {"oklab": Space(oklab_of, oklab_to_srgb, 0.002), "srgb": Space(srgb_of, _within_srgb, 0.5)}

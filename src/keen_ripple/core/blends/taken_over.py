@@ -7,7 +7,7 @@ from typing import Any
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.blends.blend import Between, Blend
-from keen_ripple.core.blends.coordinates import Passing, settled
+from keen_ripple.core.blends.coordinates import OutlineCoordinates, Passing, settled
 
 
 @dataclass(frozen=True)
@@ -24,4 +24,8 @@ class TakenOver:
         return self.blend.show(settled(value))
 
     def between(self, start: Any, end: Any) -> Between:
-        return start.towards(end) if isinstance(start, Passing) else self.blend.between(start, end)
+        if not isinstance(start, Passing):
+            return self.blend.between(start, end)
+        if isinstance(start.coordinates, OutlineCoordinates) and start.spring is None:
+            return start.coordinates.line(start.place, end)
+        return start.towards(end)

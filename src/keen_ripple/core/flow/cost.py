@@ -10,9 +10,10 @@ from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any
 
-from keen_ripple.core.blends.coordinates import settled
+from keen_ripple.core.blends.coordinates import OutlineCoordinates, settled
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.errors import TooMuchFault
+from keen_ripple.core.flow.families import Families
 from keen_ripple.core.flow.moves import Move
 from keen_ripple.core.limits import (
     CHARACTERS_IN_TIME_OF_ONE_NUMBER,
@@ -61,15 +62,26 @@ class Budget:
         """Counts one more transition. Raises TooMuchFault where it becomes too much."""
         self._moves += cost.moves
         self._heavy.update(cost.heavy)
-        taken = self._moves + sum(self._heavy.values())
-        if taken > MOST_MOVES:
-            raise TooMuchFault(
-                f"The transitions move more than {MOST_MOVES} values; a colour counts as "
-                f"{NUMBERS_IN_TIME_OF_ONE_COLOUR}, each outline of a path as {NUMBERS_IN_TIME_OF_ONE_OUTLINE}.",
-                place="/transitions",
-                value=taken,
-                remedy="Change less from state to state, or split the piece.",
-            )
+        _keep_within_limit(self._moves + sum(self._heavy.values()))
+
+    def check_families(self, families: Families) -> None:
+        """What it costs to bring outlines to each other; not counted, since their ways cost less then.
+
+        Raises TooMuchFault.
+        """
+        outlines = {lie.values for own in families.values() for lie in own.values() if isinstance(lie, OutlineCoordinates)}
+        _keep_within_limit(sum(_weight("path", outline) for family in outlines for outline in family))
+
+
+def _keep_within_limit(taken: int) -> None:
+    if taken > MOST_MOVES:
+        raise TooMuchFault(
+            f"The transitions move more than {MOST_MOVES} values; a colour counts as "
+            f"{NUMBERS_IN_TIME_OF_ONE_COLOUR}, each outline of a path as {NUMBERS_IN_TIME_OF_ONE_OUTLINE}.",
+            place="/transitions",
+            value=taken,
+            remedy="Change less from state to state, or split the piece.",
+        )
 
 
 def _weight(blend: str, value: Any) -> int:

@@ -11,6 +11,7 @@ from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.flow.cost import Budget, Cost, cost_of
+from keen_ripple.core.flow.families import Families, families_of
 from keen_ripple.core.flow.finer import Finer
 from keen_ripple.core.flow.media import played, playing_on, rest_leg, rest_ms
 from keen_ripple.core.flow.moves import Earlier, Move, Movers
@@ -35,6 +36,7 @@ class Leg:
     carried: bool = False
     # How much finer than their properties say the tapes of some layers have to be.
     finer: Mapping[str, Finer] = field(default_factory=dict)
+    families: Families = field(default_factory=dict)
 
     def moves_on_axis(self) -> Iterator[Move]:
         """The moves, to be put behind those of other legs: what is carried over waits at its start where it waits."""
@@ -54,7 +56,7 @@ class Leg:
         by_layer: dict[str, list[Move]] = {}
         for move in self.moves:
             by_layer.setdefault(move.layer, []).append(move)
-        return Earlier(self.before, self.after, by_layer)
+        return Earlier(self.before, self.after, self.families, by_layer)
 
     @cached_property
     def knots(self) -> int:
@@ -82,11 +84,14 @@ def legs_of(
     """
     legs: dict[str, Leg] = {}
     budget = Budget()
-    movers = Movers(piece)
+    families = families_of(piece, poses)
+    budget.check_families(families)
+    movers = Movers(piece, families)
     for transition in piece.transitions:
         start = played(piece, poses[transition.from_], transition)
         spans = Spans(transition)
-        leg = Leg(transition, start, poses[transition.to], piece.blend, (), spans.length_ms, {}, finer=finer)
+        goal, length = poses[transition.to], spans.length_ms
+        leg = Leg(transition, start, goal, piece.blend, (), length, {}, finer=finer, families=families)
         drafts = [(transition.id, leg)]
         playing = playing_on(piece, transition)
         if playing is not None:
@@ -125,6 +130,7 @@ def _same(leg: Leg, other: Leg) -> bool:
         and leg.blend == other.blend
         and leg.length_ms == other.length_ms
         and leg.finer == other.finer
+        and leg.families == other.families
     )
 
 

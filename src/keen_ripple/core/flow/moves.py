@@ -8,6 +8,7 @@ from typing import Any, NamedTuple
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition, walk
 from keen_ripple.core.document.spans import Spans
+from keen_ripple.core.flow.families import Families, begun
 from keen_ripple.core.flow.layout import laid_out
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import BY_NAME
@@ -41,18 +42,25 @@ def length_ms(transition: Transition) -> int:
 
 
 class Earlier(NamedTuple):
-    """The same transition in an earlier revision: its poses, and its moves by layer."""
+    """The same transition in an earlier revision: its poses, families, and its moves by layer."""
 
     before: Pose
     after: Pose
+    families: Families
     moves: Mapping[str, Sequence[Move]]
+
+    def holds(self, layer: str, before: Pose, after: Pose, families: Families) -> bool:
+        """Whether a layer has the looks that it had, the same objects, and moves by the same ways."""
+        same_looks = before[layer] is self.before.get(layer) and after[layer] is self.after.get(layer)
+        return same_looks and families.get(layer) == self.families.get(layer)
 
 
 class Movers:
     """What may move at all in a piece; made ready once for all of its transitions."""
 
-    def __init__(self, piece: Piece) -> None:
+    def __init__(self, piece: Piece, families: Families) -> None:
         inside = laid_out(piece.layers)
+        self._families = families
         self._changes = {state.id: state.changes for state in piece.states}
         # In the order of painting, each with what may move of it in every transition.
         self._always = [
@@ -68,14 +76,14 @@ class Movers:
     ) -> Iterator[Move]:
         """What the transition moves: the properties in which its two poses differ, in the order of the layers.
 
-        Layers that have the looks of the `earlier` revision still, the same objects, move as they did there.
+        Layers for which the `earlier` revision still holds move as they did there.
         """
         one, other = self._changes[transition.from_], self._changes[transition.to]
         at_once = transition.style == "cross-fade"
         for layer, always in self._always:
             if not always and layer not in one and layer not in other:
                 continue
-            if earlier and before[layer] is earlier.before.get(layer) and after[layer] is earlier.after.get(layer):
+            if earlier and earlier.holds(layer, before, after, self._families):
                 yield from earlier.moves.get(layer, ())
                 continue
             names = always.union(*(look[layer].model_fields_set for look in (one, other) if layer in look))
@@ -86,4 +94,5 @@ class Movers:
                 if at_once or BY_NAME[name].blend == "discrete":
                     # Nothing in between: at once, when its motion would begin.
                     end, easing = start, None
-                yield Move(layer, name, start, end, easing, old[name], new[name])
+                begin = old[name] if easing is None else begun(self._families, layer, name, old[name])
+                yield Move(layer, name, start, end, easing, begin, new[name])

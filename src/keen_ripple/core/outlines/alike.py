@@ -32,6 +32,12 @@ def alike(outlines: tuple[str, ...]) -> tuple[str, tuple[Floats, ...]]:
     return _as_written(outlines) or _brought(outlines)
 
 
+@lru_cache(maxsize=256)
+def are_alike(outlines: tuple[str, ...]) -> bool:
+    """Whether they can stay as they are written."""
+    return _as_written(outlines) is not None
+
+
 def _as_written(outlines: Sequence[str]) -> tuple[str, tuple[Floats, ...]] | None:
     """Where that leads from each to each through sound shapes."""
     texts = [text for text in map(written, outlines) if text is not None]

@@ -41,4 +41,4 @@ def coordinates_of(blend: str, space: str, values: tuple[Any, ...]) -> Coordinat
     return PaintCoordinates.of(values, SPACES[space])
 
 
-__all__ = ["ColourCoordinates", "Coordinates", "Passing", "coordinates_of", "settled"]
+__all__ = ["ColourCoordinates", "Coordinates", "OutlineCoordinates", "Passing", "coordinates_of", "settled"]

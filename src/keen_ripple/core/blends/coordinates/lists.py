@@ -39,7 +39,7 @@ class ShadowCoordinates(AsTheyAre):
 
     @property
     def tolerances(self) -> tuple[float, ...]:  # type: ignore[override]
-        return (*(TOLERANCE_PX,) * 4, 0.002, *(0.002,) * 3, TOLERANCES[3]) * len(self.places)
+        return (*(TOLERANCE_PX,) * 4, 0.002, *(self.space.tolerance,) * 3, TOLERANCES[3]) * len(self.places)
 
     @property
     def form(self) -> Any:

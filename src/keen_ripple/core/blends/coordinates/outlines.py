@@ -9,9 +9,9 @@ from typing import Any
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.blends.coordinates.passing import AsTheyAre
-from keen_ripple.core.blends.outlines import TOLERANCE_PX, path_text
-from keen_ripple.core.outlines import alike
+from keen_ripple.core.blends.coordinates.passing import AsTheyAre, Place
+from keen_ripple.core.blends.outlines import TOLERANCE_PX, OutlineBetween, path_text
+from keen_ripple.core.outlines import alike, are_alike
 
 
 @dataclass(frozen=True)
@@ -28,11 +28,15 @@ class OutlineCoordinates(AsTheyAre):
 
     @property
     def shared(self) -> bool:  # type: ignore[override]
-        return len(self.values) > 2
+        return len(self.values) > 2 and not are_alike(self.values)
 
     @property
     def tolerances(self) -> tuple[float, ...]:  # type: ignore[override]
         return (TOLERANCE_PX,) * len(self._alike[1][self.values[0]])
+
+    def line(self, start: Place, end: Any) -> OutlineBetween:
+        """The way from a place to one of the outlines, of which progress is enough to be told."""
+        return OutlineBetween(self._alike[0], np.array(start), self.place(end))
 
     @property
     def form(self) -> Any:

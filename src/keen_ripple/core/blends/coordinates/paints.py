@@ -59,7 +59,8 @@ class Kind:
     @property
     def tolerances(self) -> tuple[float, ...]:
         numbers = tuple(NUMBERS[name][0] for name in self.numbers)
-        return (0.002, 0.002, *numbers, *(0.002,) * self.stops, *(*(0.002,) * 3, TOLERANCES[3]) * self.stops)
+        colours = (*(self.space.tolerance,) * 3, TOLERANCES[3]) * self.stops
+        return (0.002, 0.002, *numbers, *(0.002,) * self.stops, *colours)
 
     def place(self, paint: Paint) -> Floats:
         if isinstance(paint, str):

@@ -1,0 +1,50 @@
+"""Families: the values that a property has in all states, where a way between two of them minds the others.
+
+Three outlines of one layer share a structure, so that the way from each to each is a straight line of points, in the
+unattended run as in a rehearsal that is interrupted on its way.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping
+from typing import Any
+
+from keen_ripple.core.blends.coordinates import Coordinates, Passing, coordinates_of
+from keen_ripple.core.document import Piece
+from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.properties import BY_NAME
+
+Families = Mapping[str, Mapping[str, Coordinates]]
+"""By layer and property: the coordinates in which those values lie. Only where there are others to mind."""
+
+NAMES = {row.name for row in BY_NAME.values() if row.blend in ("path", "paint")}
+
+
+def families_of(piece: Piece, poses: Mapping[str, Pose]) -> Families:
+    """Those of a piece with these poses; nothing is brought to each other yet."""
+    found: dict[str, dict[str, Coordinates]] = {}
+    for layer, name in _changed(piece):
+        values = tuple(dict.fromkeys(pose[layer][name] for pose in poses.values()))
+        if len(values) > 2 and not all(_is_colour(name, value) for value in values):
+            found.setdefault(layer, {})[name] = coordinates_of(BY_NAME[name].blend, piece.blend, values)
+    return found
+
+
+def begun(families: Families, layer: str, name: str, value: Any) -> Any:
+    """A value from which a motion begins; as a place where it has to mind the others."""
+    lie = families.get(layer, {}).get(name)
+    return Passing(lie, tuple(lie.place(value).tolist())) if lie is not None and lie.shared else value
+
+
+def _changed(piece: Piece) -> Iterator[tuple[str, str]]:
+    names = {
+        (layer, name): None
+        for state in piece.states
+        for layer, change in state.changes.items()
+        for name in NAMES & change.model_fields_set
+    }
+    yield from names
+
+
+def _is_colour(name: str, value: Any) -> bool:
+    return BY_NAME[name].blend == "paint" and isinstance(value, str)

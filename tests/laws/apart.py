@@ -1,0 +1,60 @@
+"""How far what is shown lies apart, in the tolerances that nobody sees."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Iterator
+from typing import Any
+
+from keen_ripple.core.colour import parse_colour
+
+COLOUR = re.compile(r"#|rgb|none$|black$|white$")
+PX, SHARE, CHANNEL = 0.1, 0.002, 1.5 / 255.0
+
+
+def differences(ours: Any, theirs: Any, tolerance: float = PX) -> Iterator[float]:
+    """How far values lie apart, in tolerances: 0.1 px, 0.002 of a share, 1/255 and what rounding a colour adds."""
+    if isinstance(ours, str) and COLOUR.match(ours):
+        a, b = parse_colour(ours), parse_colour(theirs)
+        yield abs(a[3] - b[3]) / CHANNEL
+        # What is hardly there has hardly a colour.
+        yield from (abs(x - y) / 255.0 * max(a[3], b[3]) / CHANNEL for x, y in zip(a[:3], b[:3], strict=True))
+    elif isinstance(ours, str):
+        yield from _texts(ours, theirs)
+    elif isinstance(ours, bool | int | float):
+        yield abs(float(ours) - float(theirs)) / tolerance
+    elif isinstance(ours, dict):
+        assert ours.keys() == theirs.keys()
+        for name, value in ours.items():
+            own = SHARE if name in ("at", "share", "centre_x", "centre_y", "radius") else PX
+            yield from differences(value, theirs[name], own)
+    elif any(isinstance(item, dict) and "blur" in item for item in (*ours, *theirs)):
+        yield from _shadows(ours, theirs)
+    elif ours and isinstance(ours[0], dict):
+        # Stops; one that is added to a gradient changes nothing that is seen.
+        for x, y in zip(ours, theirs, strict=True) if len(ours) == len(theirs) else ():
+            yield from differences(x, y)
+    elif ours and theirs:
+        # Dashes are repeated to one length.
+        count = max(len(ours), len(theirs))
+        for x, y in zip(ours * (count // len(ours)), theirs * (count // len(theirs)), strict=True):
+            yield from differences(x, y)
+
+
+def _texts(ours: str, theirs: str) -> Iterator[float]:
+    """Outlines: at rest ours are as they were written, with whatever commands."""
+    one, other = ([float(n) for n in re.findall(r"-?[\d.]+", text)] for text in (ours, theirs))
+    if len(one) == len(other):
+        yield from (abs(x - y) / PX for x, y in zip(one, other, strict=True))
+
+
+def _shadows(ours: list[dict[str, Any]], theirs: list[dict[str, Any]]) -> Iterator[float]:
+    """Those that are seen, by whether they lie inside: the others may be left out."""
+    for inset in (False, True):
+        one, other = (
+            [s for s in shadows if s.get("inset", False) == inset and parse_colour(s["colour"])[3] > 0.02]
+            for shadows in (ours, theirs)
+        )
+        if len(one) == len(other):
+            for x, y in zip(one, other, strict=True):
+                yield from differences(x, {**y, "inset": x["inset"]})

@@ -23,9 +23,18 @@ def differences(ours: Any, theirs: Any, tolerance: float = PX) -> Iterator[float
         yield from _texts(ours, theirs)
     elif isinstance(ours, bool | int | float):
         yield abs(float(ours) - float(theirs)) / tolerance
+    elif isinstance(ours, dict) and ours.get("kind") == "fade":
+        # What is hardly seen is hardly off.
+        share = ours["share"]
+        yield abs(share - theirs["share"]) / SHARE
+        yield from (off * (1.0 - share) for off in differences(ours["from"], theirs["from"]))
+        yield from (off * share for off in differences(ours["to"], theirs["to"]))
     elif isinstance(ours, dict):
         assert ours.keys() == theirs.keys()
-        for name, value in ours.items():
+        # Where all stops have one colour, nobody sees where they lie.
+        told = ["stops"] if len({stop["colour"] for stop in ours.get("stops", ())}) == 1 else list(ours)
+        for name in told:
+            value = ours[name]
             own = SHARE if name in ("at", "share", "centre_x", "centre_y", "radius") else PX
             yield from differences(value, theirs[name], own)
     elif any(isinstance(item, dict) and "blur" in item for item in (*ours, *theirs)):

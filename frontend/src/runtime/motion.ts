@@ -64,7 +64,8 @@ function moving(tables: Tables, m: Motion, t: number): Place {
   }
   const { spring } = m.span;
   const [rest, thrown] = once(m, t, () => responsesOf(at(tables.springs, spring), (t - m.start_ms) / 1000));
-  return m.start.map((x, i) => at(m.goal, i) + (x - at(m.goal, i)) * rest + (m.speed ? at(m.speed, i) : 0) * thrown);
+  // So that it is exactly where it began while nothing has been left of the way.
+  return m.start.map((x, i) => at(m.goal, i) * (1 - rest) + x * rest + (m.speed ? at(m.speed, i) : 0) * thrown);
 }
 
 /** How fast it is, in places per second; nothing where it waits, and where it jumps. */

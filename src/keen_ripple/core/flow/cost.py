@@ -69,7 +69,9 @@ class Budget:
 
         Raises TooMuchFault.
         """
-        outlines = {lie.values for own in families.values() for lie in own.values() if isinstance(lie, OutlineCoordinates)}
+        outlines = {
+            lie.values for own in families.values() for lie in own.values() if isinstance(lie, OutlineCoordinates)
+        }
         _keep_within_limit(sum(_weight("path", outline) for family in outlines for outline in family))
 
 

@@ -6,4 +6,15 @@ from keen_ripple.core.outlines.morph import matched
 from keen_ripple.core.outlines.path_data import Affine, bounds, canonical, parse
 from keen_ripple.core.outlines.subpath import Subpath, subpaths
 
-__all__ = ["Affine", "Subpath", "alike", "are_alike", "bounds", "canonical", "crossings", "matched", "parse", "subpaths"]
+__all__ = [
+    "Affine",
+    "Subpath",
+    "alike",
+    "are_alike",
+    "bounds",
+    "canonical",
+    "crossings",
+    "matched",
+    "parse",
+    "subpaths",
+]

@@ -96,7 +96,11 @@ def with_cues(document: dict[str, Any], rng: random.Random) -> dict[str, Any]:
 
 def cued(rng: random.Random) -> dict[str, Any]:
     cue = rng.choice(CUES)
-    return {"cue": cue, "cue_layer": rng.choice((None, None, None, None, *LAYERS)), "cue_key": "b" if cue == "key" else None}
+    return {
+        "cue": cue,
+        "cue_layer": rng.choice((None, None, None, None, *LAYERS)),
+        "cue_key": "b" if cue == "key" else None,
+    }
 
 
 Act = tuple[float, str, str]

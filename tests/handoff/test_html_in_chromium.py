@@ -17,9 +17,8 @@ from keen_ripple.handoff import FORMATS
 from keen_ripple.render import draw_pose
 from support import DEMO, PLAYING, piece, pixels, way
 
-HOLD = """
-const t = arguments[0];
-document.getAnimations().forEach(a => { a.pause(); a.currentTime = t; });
+# A colour of CSS as three channels of 0–255 and alpha of 0–1.
+RGBA = """
 const canvas = new OffscreenCanvas(1, 1).getContext('2d', {willReadFrequently: true});
 const rgba = text => {
   const found = /^oklab\\(([^ ]+) ([^ ]+) ([^ ]+)(?: \\/ ([^)]+))?\\)$/.exec(text);
@@ -29,16 +28,21 @@ const rgba = text => {
   canvas.fillRect(0, 0, 1, 1);
   return [...canvas.getImageData(0, 0, 1, 1).data].slice(0, 3).concat(alpha);
 };
-const result = {};
-for (const element of document.querySelectorAll('[data-layer]')) {
+"""  # noqa: E501 (script)
+HOLD = f"""
+const t = arguments[0];
+document.getAnimations().forEach(a => {{ a.pause(); a.currentTime = t; }});
+{RGBA}
+const result = {{}};
+for (const element of document.querySelectorAll('[data-layer]')) {{
   const box = element.getBoundingClientRect(), style = getComputedStyle(element);
   const fill = element.tagName === 'svg' ? style.fill : element.textContent && !element.children.length ? style.color : style.backgroundColor;
-  result[element.dataset.layer] = {
+  result[element.dataset.layer] = {{
     box: [box.x, box.y, box.width, box.height],
     opacity: Number(style.opacity),
     fill: rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill),
-  };
-}
+  }};
+}}
 return result;
 """  # noqa: E501 (script)
 

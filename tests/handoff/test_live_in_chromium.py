@@ -11,12 +11,14 @@ import pytest
 from selenium.webdriver import ActionChains, Keys
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
-from test_html_in_chromium import HOLD
+from test_html_in_chromium import HOLD, RGBA
 
+from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.live.hearing import Event
+from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
-from keen_ripple.core.measures.geometry import boxes
+from keen_ripple.core.measures.geometry import RADII, boxes
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.handoff import FORMATS
 from support import DEMO, piece, way
@@ -25,11 +27,28 @@ TAPPED = {
     "kind": "rectangle", "id": "box", "name": "Box", "x": 20, "y": 20, "width": 60, "height": 40, "fill": "#1f7a70"
 }  # fmt: skip
 SPRING = {"kind": "spring", "stiffness": 300, "damping": 14}
+X = "return new DOMMatrix(getComputedStyle(document.querySelector('.scene:not(.under) [data-layer=box]')).transform).e"
+CORNER = "const { left, top } = document.querySelector('.scene').getBoundingClientRect(); return [left, top]"
 PRESSES = """
 const element = document.querySelector('[data-piece]');
 window.changes = [];
 element.addEventListener('statechange', event => changes.push([event.detail.from, event.detail.to]));
 """
+
+
+# What plain fills are computed to, by layer; masks are not painted.
+FILLS = f"""
+{RGBA}
+const fill = element => {{
+  if (element.matches('.path')) return getComputedStyle(element.querySelector(':scope > path')).fill;
+  return element.matches('.text') ? getComputedStyle(element).color : getComputedStyle(element).backgroundColor;
+}};
+return Object.fromEntries([...document.querySelectorAll('[data-layer]:not(.mask)')].map(element => {{
+  const text = fill(element);
+  return [element.dataset.layer, rgba(text === 'none' ? 'rgba(0, 0, 0, 0)' : text)];
+}}));
+"""
+EVENTS = "return document.querySelector('[data-piece]').events"
 
 
 def switch(**rest: Any) -> dict[str, Any]:
@@ -99,35 +118,124 @@ def test_a_hundred_taps_leave_no_trace(browser, tmp_path: Path) -> None:
       }, 20);
     """)
     WebDriverWait(browser, 20, 0.05).until(lambda _: browser.execute_script("return changes.length") == 100)
-    x = "return new DOMMatrix(getComputedStyle(document.querySelector('[data-layer=box]')).transform).e"
-    WebDriverWait(browser, 10, 0.05).until(lambda _: browser.execute_script(x) == 20)
+    WebDriverWait(browser, 10, 0.05).until(lambda _: browser.execute_script(X) == 20)
     assert state(browser) == "off"
 
 
-def deviations(browser, document: dict[str, Any], events: list[Event], moments: list[float]) -> tuple[float, float]:
-    """Boxes in px, and opacity, at moments of a rehearsal of the page."""
+@pytest.mark.parametrize("style", ["tween", "cross-fade"])
+def test_in_and_out_in_mid_motion(browser, tmp_path: Path, style: str) -> None:
+    """Fifty times, by a real pointer, and with taps in between; then it stands exactly where the state says."""
+    document = switch()
+    document["transitions"] = [
+        {**way("off", "on", SPRING), "cue": "over", "cue_layer": "box", "style": style},
+        {**way("on", "off", {"kind": "curve", "duration_ms": 300}), "cue": "out", "cue_layer": "box", "style": style},
+        {**way("on", "far", SPRING), "cue": "tap"},
+        {**way("far", "off", SPRING), "cue": "out", "cue_layer": "box"},
+    ]
+    open_live(browser, tmp_path, document)
+    browser.get_log("browser")
+    left, top = browser.execute_script(CORNER)
+    for round_ in range(50):
+        # Where the box is in none of the states at once: it runs away from under the pointer, and comes back.
+        for x in (left + 50, left + 300):
+            move = {"type": "mouseMoved", "x": x, "y": top + 40}
+            browser.execute_cdp_cmd("Input.dispatchMouseEvent", move)
+        if round_ % 10 == 5:
+            ActionChains(browser, duration=5).click().perform()
+    reaches(browser, "off")
+    WebDriverWait(browser, 10, 0.05).until(lambda _: browser.execute_script(X) == 20)
+    assert browser.execute_script("return changes.length") > 20
+    # Of looks that fade, four are kept at most.
+    assert len(browser.find_elements(By.CSS_SELECTOR, "[data-layer=box]")) <= 5
+    assert browser.get_log("browser") == []
+
+
+def test_what_is_touched_is_larger_than_the_layer_or_nothing(browser, tmp_path: Path) -> None:
+    """A margin, also after a cross-fade has left a look behind; and a layer that lets touches through."""
+    document = switch()
+    document["layers"] = [
+        {**TAPPED, "touch_margin": 15},
+        {**TAPPED, "id": "over", "name": "Over", "lets_touches_through": True},
+    ]
+    for transition in document["transitions"][:2]:
+        transition.update(style="cross-fade", timing={"kind": "curve", "duration_ms": 50})
+    open_live(browser, tmp_path, document)
+    left, top = browser.execute_script(CORNER)
+    for x, goes_to in ((50, 120), (110, 20), (10, 120), (100, 120), (110, 20)):
+        press = {"x": left + x, "y": top + 40, "button": "left", "clickCount": 1}
+        for kind in ("mousePressed", "mouseReleased"):
+            browser.execute_cdp_cmd("Input.dispatchMouseEvent", {"type": kind, **press})
+        WebDriverWait(browser, 10, 0.02).until(lambda _, goes_to=goes_to: browser.execute_script(X) == goes_to)
+
+
+Deviations = tuple[float, float, float]
+
+
+def deviations(browser, document: dict[str, Any], events: list[Event], moments: list[float]) -> Deviations:
+    """Boxes in px, opacity, and fills in 1/255, at moments of a rehearsal of the page."""
     parsed = read_piece(document)
     element = "document.querySelector('[data-piece]')"
-    px = opacity = 0.0
-    for t, pose in zip(moments, rehearse(parsed, events, max(moments)).sample(moments), strict=True):
+    px = opacity = colour = 0.0
+    # Backwards, since a page that is sought forgets what was done later.
+    moments = sorted(moments, reverse=True)
+    for t, pose in zip(moments, rehearse(parsed, events, moments[0]).sample(moments), strict=True):
         browser.execute_script(f"{element}.pause(); {element}.seek(arguments[0])", t)
-        theirs, bounds = browser.execute_script(HOLD, t), boxes(parsed, pose)
+        theirs, bounds = (
+            browser.execute_script(HOLD, t),
+            boxes(parsed, {name: square(look) for name, look in pose.items()}),
+        )
+        fills = browser.execute_script(FILLS)
         for name, look in pose.items():
             # What is hidden by its share of seeing has no box of its own to be compared.
             px = max(px, float(np.max(np.abs(np.array(theirs[name]["box"]) - bounds[name]))))
             opacity = max(opacity, abs(theirs[name]["opacity"] - float(look["opacity"]) * float(look["visible"])))
-    return px, opacity
+            if name in fills and isinstance(look.get("fill"), str):
+                ours, fill = parse_colour(look["fill"]), fills[name]
+                off = [(x - y) * ours[3] for x, y in zip(fill[:3], ours[:3], strict=True)]
+                colour = max(colour, abs(fill[3] - ours[3]) * 255, *map(abs, off))
+    return px, opacity, colour
+
+
+def square(look: dict[str, Any]) -> dict[str, Any]:
+    """A browser's bounds are those of the box, also where its round corners are turned."""
+    return {**look, **{name: 0.0 for name in RADII if name in look}}
+
+
+def do(browser, event: Event, by_key: bool) -> None:
+    """What a made rehearsal says, by a real pointer, or by the keyboard where that does the same."""
+    selector = f"[data-layer='{event.layer}']" if event.layer else "[data-piece]"
+    element = browser.find_element(By.CSS_SELECTOR, selector)
+    pointer = ActionChains(browser, duration=10)
+    if event.cue == "out":
+        page = browser.find_element(By.TAG_NAME, "html")
+        pointer.move_to_element_with_offset(page, page.size["width"] // 2 - 2, page.size["height"] // 2 - 2).perform()
+    elif event.cue == "over":
+        pointer.move_to_element(element).perform()
+    elif by_key:
+        element.send_keys(Keys.ENTER)
+    else:
+        pointer.move_to_element(element).click().perform()
 
 
 @pytest.mark.parametrize("name", sorted(DEMO))
-def test_demo_pieces_held_at_moments(browser, tmp_path: Path, name: str, record_property) -> None:
+def test_demo_pieces_driven_from_the_file(browser, tmp_path: Path, name: str, record_property) -> None:
+    """Every way that the core knows of, by real pointers and keys; then what was done, held at moments."""
     document = DEMO[name]
     open_live(browser, tmp_path, document)
-    moments = [7.0 + 211.3 * index for index in range(12)]
-    px, opacity = deviations(browser, document, [], moments)
-    record_property("worst", f"{px:.3f} px, {opacity:.4f}")
+    made, _ = made_events(read_piece(document))
+    for index, event in enumerate(made):
+        done = len(browser.execute_script(EVENTS))
+        do(browser, event, by_key=index % 2 == 1)
+        WebDriverWait(browser, 10, 0.02).until(lambda _, done=done: len(browser.execute_script(EVENTS)) > done)
+    events = [Event(event["t_ms"], event["cue"], event["layer"]) for event in browser.execute_script(EVENTS)]
+    assert {event.cue for event in events} >= {event.cue for event in made}
+    end = events[-1].t_ms if events else 0.0
+    moments = [end / 20 * index + 3.1 for index in range(20)] + [end + 7.0 + 211.3 * index for index in range(12)]
+    px, opacity, colour = deviations(browser, document, events, moments)
+    record_property("worst", f"{px:.3f} px, {opacity:.4f}, {colour:.2f}/255")
     assert px <= 0.5
     assert opacity <= 0.01
+    assert colour <= 2.0
 
 
 def test_what_was_done_is_done_again_by_seeking(browser, tmp_path: Path) -> None:
@@ -136,10 +244,10 @@ def test_what_was_done_is_done_again_by_seeking(browser, tmp_path: Path) -> None
     open_live(browser, tmp_path, document)
     for _ in range(3):
         ActionChains(browser, duration=20).move_to_element(box(browser)).click().perform()
-    events = browser.execute_script("return document.querySelector('[data-piece]').events")
+    events = browser.execute_script(EVENTS)
     assert [event["cue"] for event in events] == ["tap"] * 3
     done = [Event(event["t_ms"], event["cue"], event["layer"]) for event in events]
-    px, _ = deviations(browser, document, done, [done[-1].t_ms + 7.3 * index for index in range(60)])
+    px, _, _ = deviations(browser, document, done, [done[-1].t_ms + 7.3 * index for index in range(60)])
     assert px <= 0.1
 
 
@@ -189,8 +297,7 @@ def test_motion_is_left_out_where_it_is_unwanted(browser, tmp_path: Path) -> Non
         # Half-way by the tables, and there by the page.
         browser.execute_script("const e = document.querySelector('[data-piece]'); e.go('on'); e.pause(); e.seek(0)")
         browser.execute_script("const e = document.querySelector('[data-piece]'); e.play(); e.go('on')")
-        x = "return new DOMMatrix(getComputedStyle(document.querySelector('[data-layer=box]')).transform).e"
-        WebDriverWait(browser, 10, 0.01).until(lambda _: browser.execute_script(x) == 120)
+        WebDriverWait(browser, 10, 0.01).until(lambda _: browser.execute_script(X) == 120)
     finally:
         browser.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
 

@@ -65,7 +65,9 @@ export class Gestures {
   }
 
   private element(layer: string): HTMLElement | SVGElement | null {
-    return this.root.querySelector(`[data-layer="${CSS.escape(layer)}"]`);
+    // Before it in the page are those of looks that are left.
+    const found = this.root.querySelectorAll<HTMLElement | SVGElement>(`[data-layer="${CSS.escape(layer)}"]`);
+    return found[found.length - 1] ?? null;
   }
 
   /** Names and roles for those who do not see it, and an order for the keyboard: that of the layers. */

@@ -9,6 +9,7 @@ from typing import Any
 
 from keen_ripple.core.colour import colour_text, oklab_of, parse_colour
 from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.measures.geometry import RADII
 from keen_ripple.core.properties import CSS_UNITS, Property, properties_of
 from keen_ripple.core.values import ConicGradient, Gradient, LinearGradient, Shadow
 
@@ -61,9 +62,6 @@ def _scale(look: Look, _: str) -> str:
 
 def _origin(look: Look, _: str) -> str:
     return f"{css_number(look['pivot_x'] * 100, 4)}% {css_number(look['pivot_y'] * 100, 4)}%"
-
-
-RADII = ("radius_top_left", "radius_top_right", "radius_bottom_right", "radius_bottom_left")
 
 
 def _radii(look: Look, _: str) -> str:

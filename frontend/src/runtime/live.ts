@@ -71,10 +71,7 @@ export class Live {
       top.write(layer, property, shown);
     }
     this.stale = false;
-    const states = stage.between(stage.now);
-    this.rounds.forEach((round) => {
-      if (runs(round, states)) goRound(round, stage.now, top, this.calm);
-    });
+    for (const round of this.rounds) goRound(round, stage.now, top, this.calm);
     top.flush();
     this.fade();
   }

@@ -100,6 +100,12 @@ export class Session {
     this.live.go(state, this.catchUp());
   }
 
+  setRate(rate: number): void {
+    this.catchUp();
+    this.rate = rate;
+    this.told.switched?.(this);
+  }
+
   play(): void {
     this.playing = true;
     this.last = null;

@@ -34,7 +34,7 @@ export function UsedPiece({ piece, pose, tables, zoom, told, onSession }: Props)
     const session = new Session(tables, pictures.current, told);
     if (before.current) {
       const { events, t, rate, playing } = before.current;
-      session.rate = rate;
+      session.setRate(rate);
       session.replay(events, t);
       session.playing = playing;
     }

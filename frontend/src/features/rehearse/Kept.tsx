@@ -22,14 +22,14 @@ export function Kept({ made, kept, act, keep, drop }: Props) {
       <h2>Kept rehearsals</h2>
       <ul>
         <li>
-          <PlainButton className="act ellipsis" onClick={() => act(made.events)} title="Act it again">
+          <PlainButton className="act ellipsis" onClick={() => act(made.events)} title="Play it again">
             Every way once
           </PlainButton>
           <span className="quiet num">{seconds(made.until_ms)}</span>
         </li>
         {kept.map((each) => (
           <li key={each.number}>
-            <PlainButton className="act ellipsis" onClick={() => act(each.events)} title="Act it again">
+            <PlainButton className="act ellipsis" onClick={() => act(each.events)} title="Play it again">
               {each.name}
             </PlainButton>
             <span className="quiet num">{seconds(each.until_ms)}</span>

@@ -3,10 +3,9 @@ import { useCallback, useMemo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { api } from '../../api/client';
 import { known } from '../../shared/known';
-import { Chip } from '../../shared/ui/Chip';
 import type { Session } from '../../runtime/session';
 import { pictureOf, UsedPiece } from '../player';
-import { awaited, BenchFrame, isByAPerson, RATES, rehearsal, useBench, useRehearsals, useSize } from '../workbench';
+import { awaited, BenchFrame, isByAPerson, rehearsal, Speeds, useBench, useRehearsals, useSize } from '../workbench';
 import { follow, type Rehearsed } from './happenings';
 import { Happened } from './Happened';
 import { Kept } from './Kept';
@@ -131,7 +130,7 @@ function Used({ tables, told, store, session, onSession, made }: UsedProps) {
 
 function Controls({ session, store, made }: { session: Session; store: Rehearsed; made: UsedProps['made'] }) {
   const playing = store((s) => s.playing);
-  const [rate, setRate] = useState(session.rate);
+  const rate = store((s) => s.rate);
   return (
     <>
       <Button onClick={() => session.pause(playing)} title="Pause or go on (Space)" style={{ width: 64 }}>
@@ -140,20 +139,7 @@ function Controls({ session, store, made }: { session: Session; store: Rehearsed
       <Button onClick={() => session.step(1)} title="One frame on (.)">
         Frame on
       </Button>
-      <Flex gap={4} role="group" aria-label="Speed">
-        {RATES.map(([value, label]) => (
-          <Chip
-            key={value}
-            pressed={rate === value}
-            onClick={() => {
-              session.rate = value;
-              setRate(value);
-            }}
-          >
-            {label}
-          </Chip>
-        ))}
-      </Flex>
+      <Speeds rate={rate} setRate={(value) => session.setRate(value)} />
       <Button onClick={() => session.perform([])} title="From the start, with nothing done yet">
         Start over
       </Button>

@@ -17,6 +17,7 @@ interface Happened {
   list: readonly Happening[];
   state: string;
   playing: boolean;
+  rate: number;
 }
 
 /** So many are listed: the oldest go first. */
@@ -30,14 +31,14 @@ export function follow(start: string): {
   told: Told;
   listen: (shown: (t: number) => void) => () => void;
 } {
-  const store = create<Happened>(() => ({ list: [], state: start, playing: true }));
+  const store = create<Happened>(() => ({ list: [], state: start, playing: true, rate: 1 }));
   const listeners = new Set<(t: number) => void>();
   let count = 0;
   const add = (at_ms: number, heard: Heard | null, taken: Taken | null) =>
     store.setState(({ list }) => ({
       list: [...list, { number: count++, at_ms, heard, taken }].slice(-MOST_LISTED),
     }));
-  const switched = ({ playing }: Session) => store.setState({ playing });
+  const switched = ({ playing, rate }: Session) => store.setState({ playing, rate });
   const told: Told = {
     begun: () => store.setState({ list: [], state: start }),
     heard: (heard) => add(heard.at_ms, heard, null),

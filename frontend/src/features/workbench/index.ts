@@ -4,7 +4,7 @@ export { choose } from './choosing';
 export { awaited, cueLabel, isByAPerson } from './cues';
 export { rehearsal } from './shortcuts';
 export { useRehearsals } from './rehearsals';
-export { RATES } from './watch/watch';
+export { Speeds } from './watch/Speeds';
 export { BenchFrame } from './BenchFrame';
 export * as edits from './edits';
 export { CloseLoop } from './inspector/CloseLoop';

@@ -16,6 +16,7 @@ import { ColourField } from './ColourField';
 import { Overrides } from './Overrides';
 import { PaintEditor } from './PaintEditor';
 import { ShadowsEditor } from './ShadowsEditor';
+import { TouchOfLayers } from './Touch';
 import { firstOf, lastOf } from '../../../shared/known';
 
 /** Everything that the chosen layers have in common, in the state that is being posed. */
@@ -71,6 +72,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
           )
         );
       })}
+      <TouchOfLayers ids={ids} />
     </>
   );
 }

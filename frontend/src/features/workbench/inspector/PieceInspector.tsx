@@ -4,6 +4,7 @@ import { attempt, make, useBench } from '../bench';
 import { howToPlay, standingStill } from '../standing';
 import { CloseLoop } from './CloseLoop';
 import { Retime } from './Retime';
+import { TouchOfPiece } from './Touch';
 
 /** What belongs to the whole piece. */
 export function PieceInspector() {
@@ -42,6 +43,7 @@ export function PieceInspector() {
       </p>
       <CloseLoop />
       <Retime />
+      <TouchOfPiece />
       <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>
     </>
   );

@@ -8,7 +8,8 @@ import { isByAPerson } from '../cues';
 import { standingStill } from '../standing';
 import { usePlayed, useTrial } from '../trial';
 import { Pixels } from '../watch/Pixels';
-import { RATES, useWatch } from '../watch/watch';
+import { Speeds } from '../watch/Speeds';
+import { useWatch } from '../watch/watch';
 import { WatchPanel } from '../watch/WatchPanel';
 import { ActForMe, UseSwitch, useUsed } from './UsedLoop';
 import { useSize } from './useSize';
@@ -97,6 +98,8 @@ function keepInMiddle(scene: Scene, layer: string | null): void {
   camera.style.translate = `${whole.x + whole.width / 2 - part.x - part.width / 2}px ${whole.y + whole.height / 2 - part.y - part.height / 2}px`;
 }
 
+const setRate = (rate: number) => clock.setRate(rate);
+
 const PlayControls = memo(function PlayControls() {
   const run = usePlayed((p) => p.run);
   const state = useBench((b) => b.state);
@@ -115,13 +118,7 @@ const PlayControls = memo(function PlayControls() {
       >
         {playing ? 'Pause' : 'Play'}
       </Button>
-      <Flex gap={4} role="group" aria-label="Speed">
-        {RATES.map(([value, label]) => (
-          <Chip key={value} pressed={rate === value} onClick={() => clock.setRate(value)}>
-            {label}
-          </Chip>
-        ))}
-      </Flex>
+      <Speeds rate={rate} setRate={setRate} />
       {part ? (
         <Chip className="from" pressed title="The whole run again" onClick={() => clock.setPart(null)}>
           whole run

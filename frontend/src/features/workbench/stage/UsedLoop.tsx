@@ -8,7 +8,8 @@ import type { Session } from '../../../runtime/session';
 import { pictureOf, UsedPiece } from '../../player';
 import { useBench } from '../bench';
 import { useRehearsals } from '../rehearsals';
-import { RATES, switchUsing, useWatch } from '../watch/watch';
+import { Speeds } from '../watch/Speeds';
+import { switchUsing, useWatch } from '../watch/watch';
 
 /** The piece on the loop stage as it answers to whoever uses it, with what controls it. */
 export function useUsed(zoom: number, wanted: boolean) {
@@ -16,8 +17,8 @@ export function useUsed(zoom: number, wanted: boolean) {
   const picture = useBench(useShallow((b) => pictureOf(b.document)));
   const pose = useBench((b) => known(b.poses[b.document.start]));
   const [session, setSession] = useState<Session | null>(null);
-  const [playing, setPlaying] = useState(true);
-  const told = useMemo(() => ({ switched: (by: Session) => setPlaying(by.playing) }), []);
+  const [{ playing, rate }, setGoing] = useState({ playing: true, rate: 1 });
+  const told = useMemo(() => ({ switched: ({ playing, rate }: Session) => setGoing({ playing, rate }) }), []);
   const begin = useCallback((next: Session | null) => setSession(next), []);
   const acts = useWatch((w) => w.acts);
   useEffect(() => {
@@ -29,35 +30,24 @@ export function useUsed(zoom: number, wanted: boolean) {
   const piece = (
     <UsedPiece piece={picture} pose={pose} tables={data.tables} zoom={zoom} told={told} onSession={begin} />
   );
-  const controls = session && <UsedControls session={session} playing={playing} made={data.made.events} />;
+  const controls = session && <UsedControls session={session} playing={playing} rate={rate} made={data.made.events} />;
   return { piece, controls };
 }
 
 interface Props {
   session: Session;
   playing: boolean;
+  rate: number;
   made: NonNullable<ReturnType<typeof useRehearsals>['data']>['made']['events'];
 }
 
-function UsedControls({ session, playing, made }: Props) {
-  const [rate, setRate] = useState(session.rate);
+function UsedControls({ session, playing, rate, made }: Props) {
   return (
     <>
       <Button onClick={() => session.pause(playing)} style={{ width: 60 }}>
         {playing ? 'Pause' : 'Go on'}
       </Button>
-      {RATES.map(([value, label]) => (
-        <Chip
-          key={value}
-          pressed={rate === value}
-          onClick={() => {
-            session.rate = value;
-            setRate(value);
-          }}
-        >
-          {label}
-        </Chip>
-      ))}
+      <Speeds rate={rate} setRate={(value) => session.setRate(value)} />
       <Chip title="Watch every transition once, without doing anything" onClick={() => session.perform(made)}>
         act for me
       </Chip>

@@ -184,6 +184,32 @@ def test_retime_writes_a_piece(tmp_path: Path, capsys: pytest.CaptureFixture[str
     assert {**written, "transitions": None} == {**piece(), "transitions": None}
 
 
+def test_a_rehearsal_is_used_like_the_run(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+    """Its segments, a page that plays it, and a moment of it drawn; a live page of it says what to do instead."""
+    source, events = tmp_path / "switch.json", tmp_path / "events.json"
+    source.write_text(json.dumps(DEMO["deck-lamp-switch"]))
+    events.write_text('[{"t_ms": 100, "cue": "tap"}]')
+    assert main(["run", str(source), "--every-way"]) == 0
+    assert [s["from"] for s in json.loads(capsys.readouterr().out)["segments"]] == [
+        "first",
+        "first",
+        "state-2",
+        "state-2",
+    ]
+    assert main(["run", str(source), "--events", str(events), "--until", "400"]) == 0
+    told = json.loads(capsys.readouterr().out)
+    assert (told["lead_in_ms"], told["segments"][-1]["end_ms"]) == (400, 400)
+    page, picture, still = tmp_path / "page.html", tmp_path / "on.png", tmp_path / "off.png"
+    assert main(["handoff", str(source), "--events", str(events), "--format", "html", "--out", str(page)]) == 0
+    assert "animation:" in page.read_text()
+    assert main(["draw", str(source), "--every-way", "--at", "1200", "--out", str(picture)]) == 0
+    assert main(["draw", str(source), "--at", "1200", "--out", str(still)]) == 0
+    assert picture.read_bytes() != still.read_bytes()
+    assert main(["handoff", str(source), "--every-way", "--format", "live", "--out", str(page)]) == 1
+    assert main(["run", str(source), "--until", "400"]) == 1
+    assert "Give --events" in capsys.readouterr().err
+
+
 def test_rehearse_prints_what_is_seen(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     """The tap back comes while the motion still waits for its delay: nothing moves, then or later."""
     timing = {"kind": "curve", "duration_ms": 200, "easing": "linear"}

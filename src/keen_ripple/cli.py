@@ -81,12 +81,13 @@ def _parser() -> argparse.ArgumentParser:
     command.add_argument("svg", type=Path, metavar="FILE.svg")
     command.add_argument("--out", type=Path, required=True, metavar="PIECE.json")
     command.set_defaults(command=_intake)
-    _on_a_piece(commands, "run", _run, "print the lead-in, the loop, their segments and the seam")
+    _acted(_on_a_piece(commands, "run", _run, "print the lead-in, the loop, their segments and the seam"))
     command = _on_a_piece(commands, "sample", _sample, "print what each layer looks like, a JSON line per moment")
     when = command.add_mutually_exclusive_group(required=True)
     when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
     when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to the end of the first round")
     command = _on_a_piece(commands, "draw", _draw, "draw a state, or a moment of the run, as a PNG file", writes="png")
+    _acted(command)
     which = command.add_mutually_exclusive_group()
     which.add_argument("--state", metavar="ID", help="the start if neither a state nor a moment is given")
     which.add_argument("--at", type=_moment, metavar="MS")
@@ -109,8 +110,11 @@ def _parser() -> argparse.ArgumentParser:
     )
     command.add_argument("--until", type=_moment, metavar="MS", help="how long is played")
     command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes="html")
+    _acted(command)
     command.add_argument("--format", choices=sorted(FORMATS), required=True)
-    _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes="krt")
+    _acted(
+        _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes="krt")
+    )
     command = commands.add_parser("schema", help="print the JSON Schema of a piece")
     command.set_defaults(command=_schema)
     return parser
@@ -125,6 +129,14 @@ def _on_a_piece(commands: Any, name: str, run: Command, text: str, writes: str =
         command.add_argument("--out", type=Path, required=True, metavar="FILE", help=out)
     command.set_defaults(command=run, suffix=writes, several=False)
     return command
+
+
+def _acted(command: argparse.ArgumentParser) -> None:
+    """For commands on what plays: of a rehearsal in place of the unattended run."""
+    who = command.add_mutually_exclusive_group()
+    who.add_argument("--events", type=Path, metavar="EVENTS.json", help="of the rehearsal with these events")
+    who.add_argument("--every-way", action="store_true", help="of a rehearsal that goes every way once")
+    command.add_argument("--until", type=_moment, metavar="MS", help="how long the rehearsal is")
 
 
 def _moment(text: str) -> float:
@@ -172,7 +184,14 @@ def _port(text: str) -> int:
 
 
 def _timeline(options: argparse.Namespace) -> Timeline:
-    return library.timeline(library.read(options.pieces[0]))
+    piece, events = library.read(options.pieces[0]), getattr(options, "events", None)
+    if events is None and not getattr(options, "every_way", False):
+        if getattr(options, "until", None) is not None:
+            raise Fault(
+                "The run lasts as long as it lasts.", place="--until", remedy="Give --events or --every-way too."
+            )
+        return library.timeline(piece)
+    return library.rehearsal(piece, library.json_in(events) if events else None, options.until)
 
 
 def _run(options: argparse.Namespace) -> None:

@@ -86,6 +86,24 @@ def rehearse(piece: Piece, events: Sequence[Mapping[str, Any]], times_ms: Sequen
     return list(rehearsal.sample(times_ms))
 
 
+def rehearsal(
+    piece: Piece, events: Sequence[Mapping[str, Any]] | None = None, until_ms: float | None = None
+) -> Timeline:
+    """A rehearsal as a run that ends, to be drawn, sampled and handed over like one.
+
+    Without `events` everything that can be set off is, once. It lasts until the last state has been seen for half a
+    second, or for `until_ms` (0–86,400,000). Raises what `rehearse` raises.
+    """
+    from keen_ripple.core.live.events import read_events
+    from keen_ripple.core.live.made import made_events, seen_until_ms
+    from keen_ripple.core.live.rehearse import rehearse as rehearsed
+    from keen_ripple.core.timeline import timeline_of_rehearsal
+
+    acted = made_events(piece)[0] if events is None else read_events(events, piece)
+    until = seen_until_ms(piece, acted) if until_ms is None else until_ms
+    return timeline_of_rehearsal(rehearsed(piece, acted, until))
+
+
 def retime(piece: Piece, *, factor: float | None = None, fit_ms: int | None = None, fps: float | None = None) -> Piece:
     """The piece with other times: all of them `factor` (0.01–100) times as long, its loop exactly `fit_ms` long, or
     everything on frames of a rate of `fps` (1–1000). Raises Fault where that cannot be."""

@@ -4,24 +4,28 @@ from __future__ import annotations
 
 import json
 import math
+import random
 from collections.abc import Mapping
 from typing import Any
 
 import numpy as np
 from apart import differences
-from hypothesis import given
+from hypothesis import assume, given
 from hypothesis import strategies as st
 from strategies import pieces
+from test_runtime_law import with_cues
 
 from keen_ripple.core.colour import colour_text, parse_colour
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.errors import RunFault
 from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.flow.track import clamp
+from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.measures.seam import is_alike_at_seam, seam_of
 from keen_ripple.core.operations import patches
 from keen_ripple.core.properties import BY_NAME, blend_of
-from keen_ripple.core.timeline import sample, timeline_of
+from keen_ripple.core.timeline import sample, timeline_of, timeline_of_rehearsal
 from keen_ripple.core.values.plain import plain
 from keen_ripple.web.playback import packed
 
@@ -153,3 +157,25 @@ def test_a_run_is_a_rehearsal_in_which_nobody_acts(document: dict[str, Any], sha
             for name, value in look.items():
                 off = max(differences(plain(value), plain(theirs[layer][name])), default=0.0)
                 assert off <= 0.1, (t, layer, name)
+
+
+@given(pieces(), st.lists(st.floats(0, 2000), max_size=6), st.randoms(use_true_random=False), st.lists(st.floats(0, 1)))
+def test_a_rehearsal_is_a_run_that_ends(
+    document: dict[str, Any], taps: list[float], rng: random.Random, shares: list[float]
+) -> None:
+    piece = read_piece(with_cues(document, rng))
+    events = [Event(t, rng.choice(("tap", "press", "release"))) for t in taps]
+    try:
+        rehearsal = rehearse(piece, events, 2500.0)
+    except RunFault:
+        assume(False)
+        raise
+    timeline = timeline_of_rehearsal(rehearsal)
+    times = [math.floor(2499.0 * share) + 0.31831 for share in shares]
+    for ours, theirs in zip(sample(timeline, times), rehearsal.sample(times), strict=True):
+        for layer, look in ours.items():
+            for name, value in look.items():
+                assert max(differences(plain(value), plain(theirs[layer][name])), default=0.0) <= 0.01
+    assert timeline.run.total_ms == 2500
+    assert all(timeline.legs[s.leg].before == timeline.poses[s.from_] for s in timeline.run.segments)
+    assert sum(len(leg.tape) for leg in timeline.legs.values()) == len(rehearsal.moves)

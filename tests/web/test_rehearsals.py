@@ -65,3 +65,18 @@ def test_what_says_nothing_is_refused_with_its_place(client, body: dict[str, Any
 
 def test_there_is_nothing_to_delete(client) -> None:
     assert client.delete(f"{ADDRESS}/7").status_code == 404
+
+
+def test_a_film_and_a_sheet_of_one(client) -> None:
+    """Of the one that the core makes, and of a kept one; what is neither is refused."""
+    number = client.post(ADDRESS, json={"name": "On", "events": TAPS[:1], "until_ms": 900.0}).json["number"]
+    for which in ("every-way-once", str(number)):
+        film = client.get(f"{ADDRESS}/{which}/film.html")
+        assert film.status_code == 200
+        assert "@keyframes" in film.text
+        assert film.headers["Content-Disposition"].endswith('.html"')
+        sheet = client.get(f"{ADDRESS}/{which}/filmstrip.png?frames=6")
+        assert sheet.data.startswith(b"\x89PNG")
+    assert client.get(f"{ADDRESS}/77/film.html").status_code == 404
+    assert "every-way-once" in client.get(f"{ADDRESS}/of-mine/film.html").json["error"]["remedy"]
+    assert client.get(f"{ADDRESS}/{number}/filmstrip.png?frames=1").status_code == 422

@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 from typing import Any
 
@@ -15,12 +16,14 @@ from keen_ripple.core.document import Piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.finer import Finer, Reaches, finer_of, reaches_of
 from keen_ripple.core.flow.legs import Leg, legs_of
+from keen_ripple.core.flow.moves import Move
 from keen_ripple.core.flow.poses import Pose, poses_of
-from keen_ripple.core.flow.run import Run, run_of
+from keen_ripple.core.flow.run import Run, Segment, run_of
 from keen_ripple.core.flow.sampling import Numbers, posed
 from keen_ripple.core.flow.track import Progress, Track, looks_at, tracks_of
 from keen_ripple.core.flow.undercurrents import course_tracks
 from keen_ripple.core.live.overlap import carried_run, leaves_early
+from keen_ripple.core.live.rehearse import Rehearsal
 
 
 @dataclass(frozen=True, eq=False)
@@ -33,6 +36,8 @@ class Timeline:
     legs: Mapping[str, Leg]
     reaches: Reaches
     finer: Mapping[str, Finer]
+    # Of a rehearsal: what happened in it, whose cross-fades may have been interrupted.
+    rehearsal: Rehearsal | None = None
 
     @property
     def rest(self) -> Pose:
@@ -86,6 +91,37 @@ def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
     )
 
 
+def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
+    """A rehearsal as a run that ends when it does, so that it can be drawn, laid out and handed over like one."""
+    piece = rehearsal.piece
+    poses = poses_of(piece)
+    reaches = reaches_of(piece, poses, {})
+    finer = finer_of(piece, reaches)
+    segments = _segments(rehearsal)
+    begun = [segment.start_ms for segment in segments]
+    moves: dict[str, list[Move]] = {segment.leg: [] for segment in segments}
+    for move in rehearsal.moves:
+        # What plays from the start on has been set off by nothing.
+        segment = segments[max(bisect_right(begun, move.start_ms) - 1, 0)]
+        moves[segment.leg].append(move.later(-segment.start_ms))
+    ways = {transition.id: transition for transition in piece.transitions}
+    legs = {}
+    for segment in segments:
+        before, after, length = poses[segment.from_], poses[segment.to], math.ceil(segment.end_ms - segment.start_ms)
+        own = tuple(moves[segment.leg])
+        legs[segment.leg] = Leg(ways[segment.transition], before, after, piece.blend, own, length, {}, finer=finer)
+    run = Run(math.ceil(rehearsal.end_ms), None, segments, rehearsal.state)
+    return Timeline(piece, poses, run, legs, reaches, finer, rehearsal)
+
+
+def _segments(rehearsal: Rehearsal) -> tuple[Segment, ...]:
+    """Each with a leg of its own, since the same transition may go another way each time."""
+    found = [s for s in rehearsal.segments if s.start_ms <= rehearsal.end_ms]
+    return tuple(
+        replace(s, end_ms=min(s.end_ms, rehearsal.end_ms), leg=f"{s.transition}~{n}") for n, s in enumerate(found, 1)
+    )
+
+
 Look = dict[str, Any]
 
 
@@ -117,6 +153,14 @@ def cross_fade_at(timeline: Timeline, t_ms: float) -> tuple[Pose, float] | None:
             share = float(fade(min((moment - segment.start_ms) / (segment.end_ms - segment.start_ms), 1.0)))
             return timeline.poses[segment.from_], min(max(share, 0.0), 1.0)
     return None
+
+
+def left_at(timeline: Timeline, t_ms: float) -> list[tuple[Pose, float]]:
+    """The looks that cross-fades have left and that are still seen then, each with its share (0–1)."""
+    if timeline.rehearsal is not None:
+        return timeline.rehearsal.faded_at(t_ms)
+    found = cross_fade_at(timeline, t_ms)
+    return [] if found is None else [(found[0], 1.0 - found[1])]
 
 
 def frame_times(run: Run, fps: float) -> list[float]:

@@ -17,6 +17,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values.plain import plain
 from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.report import BY_ITSELF, Report
+from keen_ripple.handoff.unsupported import HandoffFault
 
 # What the element carries, told at the head of the file.
 USE = """
@@ -26,6 +27,11 @@ USE = """
     element.addEventListener("statechange", (event) => event.detail)   // {from, to}
   Copy it with the two scripts after it into a page of your own, once or several times, and the styles of the fonts.
 """
+
+
+def _rehearsed() -> HandoffFault:
+    remedy = "Choose html, which plays what happened."
+    return HandoffFault("A live page answers to whoever acts, and plays no rehearsal.", remedy=remedy)
 
 
 @dataclass(frozen=True)
@@ -38,9 +44,12 @@ class LivePage:
         cues = [t for t in timeline.piece.transitions if t.cue not in BY_ITSELF]
         count = len(timeline.piece.states)
         holds = f"All {count} states and their transitions, playing by themselves"
-        return Report(f"{holds} and by {len(cues)} cues." if cues else f"{holds}.", (), ())
+        refused = (_rehearsed(),) if timeline.rehearsal is not None else ()
+        return Report(f"{holds} and by {len(cues)} cues." if cues else f"{holds}.", (), refused)
 
     def write(self, timeline: Timeline) -> bytes:
+        if timeline.rehearsal is not None:
+            raise _rehearsed()
         return ("\n".join(_page(timeline)) + "\n").encode("utf-8")
 
 

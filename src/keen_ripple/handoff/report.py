@@ -27,6 +27,8 @@ def report_of(timeline: Timeline, refused: Sequence[Fault]) -> Report:
 
 def _holds(timeline: Timeline) -> str:
     run = timeline.run
+    if timeline.rehearsal is not None:
+        return f"What happened in {run.total_ms} ms of a rehearsal, played once."
     if not run.total_ms:
         return "The start state, standing still: nothing happens by itself."
     if run.loop_ms is None:
@@ -36,6 +38,9 @@ def _holds(timeline: Timeline) -> str:
 
 
 def _left_out(timeline: Timeline) -> Iterator[str]:
+    if timeline.rehearsal is not None:
+        # It is a film: what did not happen in it is not in it.
+        return
     names = {state.id: state.name for state in timeline.piece.states}
     played = {segment.transition for segment in timeline.run.segments}
     for transition in timeline.piece.transitions:

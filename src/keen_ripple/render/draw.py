@@ -11,7 +11,7 @@ import skia
 from keen_ripple.core.document import Piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.poses import Pose
-from keen_ripple.core.timeline import Timeline, cross_fade_at, sample
+from keen_ripple.core.timeline import Timeline, left_at, sample
 from keen_ripple.render.layers import added, draw_layers
 from keen_ripple.render.paints import argb
 
@@ -28,8 +28,8 @@ def draw_pose(piece: Piece, pose: Pose, scale: float = 1.0, ground: str | None =
 def draw_at(timeline: Timeline, t_ms: float, scale: float = 1.0, ground: str | None = None) -> Pixels:
     """The same at a moment of the run; in a cross-fade both looks are added up."""
     [pose] = sample(timeline, [t_ms])
-    fade = cross_fade_at(timeline, t_ms)
-    looks: list[tuple[Pose, float]] = [(pose, 1.0)] if fade is None else [(fade[0], 1.0 - fade[1]), (pose, fade[1])]
+    left = left_at(timeline, t_ms)
+    looks = [*left, (pose, 1.0 - sum(share for _, share in left))]
     return _drawn(timeline.piece, looks, scale, ground)
 
 

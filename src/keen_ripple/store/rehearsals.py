@@ -32,6 +32,14 @@ def kept_of(conn: Connection, piece_id: str) -> list[Kept]:
     return [_kept(row) for row in rows]
 
 
+def kept(conn: Connection, piece_id: str, number: int) -> Kept:
+    """One of them. Raises Missing."""
+    found = next((each for each in kept_of(conn, piece_id) if each.number == number), None)
+    if found is None:
+        raise _missing(number)
+    return found
+
+
 def keep(
     conn: Connection, piece_id: str, name: str, events: Sequence[Any], until_ms: float, revision: int, arrivals: Any
 ) -> int:
@@ -46,7 +54,11 @@ def keep(
 def drop(conn: Connection, piece_id: str, number: int) -> None:
     """Raises Missing."""
     if conn.execute("DELETE FROM rehearsal WHERE piece_id = ? AND number = ?", (piece_id, number)).rowcount == 0:
-        raise Missing(f"There is no rehearsal {number}.", value=number, remedy="Load the rehearsals again.")
+        raise _missing(number)
+
+
+def _missing(number: int) -> Missing:
+    return Missing(f"There is no rehearsal {number}.", value=number, remedy="Load the rehearsals again.")
 
 
 def _kept(row: Row) -> Kept:

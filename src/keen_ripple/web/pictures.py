@@ -3,8 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 
-from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.live.hearing import Event
+from keen_ripple.core.live.rehearse import rehearse
+from keen_ripple.core.timeline import Timeline, timeline_of_rehearsal
 from keen_ripple.render import draw_at, draw_pose, filmstrip, png
 
 # px: a larger picture is drawn smaller.
@@ -13,6 +16,10 @@ MOST_PIXELS = 6_000_000
 
 def strip(timeline: Timeline, frames: int, ground: str | None) -> bytes:
     return png(filmstrip(timeline, frames, ground))
+
+
+def acted_strip(timeline: Timeline, events: Sequence[Event], until_ms: float, frames: int) -> bytes:
+    return png(filmstrip(timeline_of_rehearsal(rehearse(timeline.piece, events, until_ms)), frames))
 
 
 def state(timeline: Timeline, name: str, scale: float) -> bytes:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import asdict
 
-from flask import Blueprint
+from flask import Blueprint, Response, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, read_piece
@@ -12,16 +12,23 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LONGEST_NAME, MOST_KEPT_REHEARSALS
 from keen_ripple.core.live.compared import arrivals, changes
 from keen_ripple.core.live.events import read_events
+from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.live.tables import tables_of
+from keen_ripple.core.timeline import timeline_of_rehearsal
+from keen_ripple.handoff import FORMATS
 from keen_ripple.store import atomic, pieces, rehearsals
 from keen_ripple.store.rehearsals import Kept
-from keen_ripple.web import revisions
+from keen_ripple.web import pictures, revisions
 from keen_ripple.web.contract import answers
 from keen_ripple.web.contract.bodies import NewRehearsal, body
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
+from keen_ripple.web.drawing import drawn
+
+# What the one is called that the core makes.
+MADE = "every-way-once"
 
 blueprint = Blueprint("rehearsals", __name__, url_prefix="/api/pieces/<piece_id>/rehearsals")
 
@@ -52,6 +59,36 @@ def _compared(piece: Piece, kept: Kept) -> answers.KeptRehearsal:
         changes=found,
         fault=told,
     )
+
+
+@blueprint.get("/<which>/film.html")
+def film(piece_id: str, which: str) -> Response:
+    """A rehearsal as a page that plays it: the one that the core makes, or a kept one by its number."""
+    stored = pieces.load(connection(), piece_id)
+    piece = read_piece(stored.document)
+    name, events, until_ms = _asked(piece_id, which, piece)
+    content = FORMATS["html"].write(timeline_of_rehearsal(rehearse(piece, events, until_ms)))
+    headers = {"Content-Disposition": f'attachment; filename="{stored.id}.{name}.html"'}
+    return Response(content, mimetype="text/html", headers=headers)
+
+
+@blueprint.get("/<which>/filmstrip.png")
+def strip(piece_id: str, which: str) -> Response:
+    """Moments of it on one sheet."""
+    stored = pieces.load(connection(), piece_id)
+    _, events, until_ms = _asked(piece_id, which, read_piece(stored.document))
+    frames = request.args.get("frames", 24, type=int)
+    return Response(drawn(stored, pictures.acted_strip, events, until_ms, frames), mimetype="image/png")
+
+
+def _asked(piece_id: str, which: str, piece: Piece) -> tuple[str, list[Event], float]:
+    """What a file of it is called, its events, and how long it is. Raises Missing."""
+    if which == MADE:
+        return which, *made_events(piece)
+    if not which.isdecimal():
+        raise RequestFault(f"There is no rehearsal {which!r}.", value=which, remedy=f"Give its number, or {MADE}.")
+    kept = rehearsals.kept(connection(), piece_id, int(which))
+    return f"rehearsal-{kept.number}", read_events(kept.events), kept.until_ms
 
 
 @blueprint.post("")

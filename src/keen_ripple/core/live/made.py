@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections import deque
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.flow.run import BY_ITSELF
@@ -41,6 +41,15 @@ def made_events(piece: Piece) -> tuple[list[Event], float]:
             stage.hear(event)
         seen.add(stage.segments[-1].transition)
     return events, stage.reached_ms + PAUSE_MS
+
+
+def seen_until_ms(piece: Piece, events: Sequence[Event]) -> float:
+    """When the state that comes of the last event has been seen for a while, ms."""
+    stage = Stage(piece, leavings(piece))
+    for event in sorted(events, key=lambda event: event.t_ms):
+        stage.play_until(event.t_ms)
+        stage.hear(event)
+    return max(stage.reached_ms, stage.pending.t_ms + piece.double_tap_ms if stage.pending else 0.0) + PAUSE_MS
 
 
 def _act(stage: Stage, wanted: Transition) -> Event:

@@ -82,6 +82,16 @@ def test_a_switch(bench) -> None:
     bench.wait(lambda: len(happened(bench)) == 0)
     bench.wait(lambda: happened(bench) == before)
     assert findings(bench) == []
+    # On the strip of time: what was done, full where it set something off; moments by keys, and nothing is forgotten.
+    assert [mark.get_attribute("opacity") for mark in bench.all(".strip path[transform]")] == ["1", "0.35", "1"]
+    bench.browser.execute_script("document.querySelector('.moments').focus()")
+    bench.keys(Keys.HOME)
+    bench.wait(lambda: len(happened(bench)) == 0)
+    bench.keys(Keys.PAGE_UP * 12)
+    bench.wait(lambda: happened(bench) == before)
+    film, strip, _ = bench.all(".kept .leads a")
+    assert film.get_attribute("href").endswith("/rehearsals/1/film.html")
+    assert strip.get_attribute("href").endswith("/rehearsals/1/filmstrip.png")
     bench.browser.execute_script("document.activeElement.blur()")
     bench.keys("R", shift=True)
     bench.choose_transition(bench.document()["transitions"][0]["id"])
@@ -112,16 +122,35 @@ def test_a_card_under_the_pointer(bench) -> None:
 
 
 def test_three_tabs_as_fast_as_a_person_can(bench) -> None:
-    bench.open("/pieces/timetable-tabs")
+    """From nothing: three tabs, and an indicator that goes to whichever is tapped."""
+    begin(bench, "Tabs in use", 300, 80)
+    tabs = [
+        add(bench, "rectangle", f"Tab {n}", width=80, height=40, x=10 + 100 * n, y=10, fill="#ddeae6") for n in range(3)
+    ]
+    mark = add(bench, "rectangle", "Indicator", width=80, height=4, x=10, y=60, fill="#d9503a")
+    for n in (1, 2):
+        bench.press("+ state")
+        bench.rename_state(bench.one(".state-head.chosen button").get_attribute("data-state"), f"Tab {n}")
+        choose(bench, mark)
+        give(bench, x=10 + 100 * n)
+    states = [state["id"] for state in bench.document()["states"]]
+    names = ["First", "Tab 1", "Tab 2"]
+    for one, state in enumerate(states):
+        for other in range(3):
+            there = {(t["from"], t["to"]): t["id"] for t in bench.document()["transitions"]}
+            if one != other and (state, states[other]) not in there:
+                bench.one(f"[data-state='{state}']").click()
+                bench.changed(lambda other=other: bench.pick("+ transition", f"to {names[other]}"))
+    for transition in bench.document()["transitions"]:
+        cue(bench, transition["id"], "tap", f"Tab {states.index(transition['to'])}")
     rehearse(bench)
-    for name in ("week", "fares", "today", "fares", "week", "today") * 3:
-        tap(bench, f"tab-{name}")
-    bench.wait(lambda: on_stage(bench) == "Today")
-    heeded = [line for line in happened(bench) if "→" in line]
-    assert len(heeded) == 18
+    for n in (1, 2, 0, 2, 1, 0) * 3:
+        tap(bench, tabs[n])
+    bench.wait(lambda: on_stage(bench) == "First")
+    assert len([line for line in happened(bench) if "→" in line]) == 18
     # It comes to rest exactly where the state says.
-    x = "return new DOMMatrix(getComputedStyle(document.querySelector('.used [data-layer=strip]')).transform).e"
-    bench.wait(lambda: bench.browser.execute_script(x) == 0)
+    x = f"return new DOMMatrix(getComputedStyle(document.querySelector('.used [data-layer={mark}]')).transform).e"
+    bench.wait(lambda: bench.browser.execute_script(x) == 10)
 
 
 def test_the_loop_stage_can_be_used(bench) -> None:

@@ -1,67 +1,10 @@
 /* The runtime by itself: what it keeps, what it forgets, and that acting again shows the same. Its motion is held against
  * the core in tests/laws/test_runtime_law.py. */
 import { beforeEach, describe, expect, it, vi } from 'vitest';
-import type { Event, Heard, Tables, Transition } from './data';
+import type { Heard, Tables } from './data';
+import { back, tables, tap, there, ways } from './example';
 import type { Pictures } from './live';
 import { Session } from './session';
-
-const STRAIGHT = { u: [0, 1], p: [0, 1], stands: false };
-const ways = (...list: Partial<Transition>[]): Transition[] =>
-  list.map((own, index) => ({
-    id: `t${index}`,
-    from: 'a',
-    to: 'b',
-    cue: 'tap',
-    layer: null,
-    key: null,
-    share: 0.5,
-    hold_ms: 0,
-    rest_ms: 0,
-    early_ms: 0,
-    length_ms: 100,
-    fade: null,
-    medium: null,
-    spans: [{ start_ms: 0, end_ms: 100, curve: 0 }],
-    of: {},
-    ...own,
-  }));
-
-/** A box that is at 10 in A, and at 50 in B. */
-const tables = (transitions: Transition[], rest: Partial<Tables> = {}): Tables => ({
-  name: 'Probe',
-  start: 'a',
-  states: [
-    { id: 'a', name: 'A' },
-    { id: 'b', name: 'B' },
-  ],
-  double_tap_ms: 300,
-  long_press_ms: 500,
-  layers: [{ id: 'box', name: 'Box', around: null, through: false, margin: 0, seen: true }],
-  motions: [
-    {
-      layer: 'box',
-      property: 'x',
-      form: null,
-      tolerances: [0.05],
-      low: null,
-      high: null,
-      jumps: false,
-      calm: false,
-      places: { a: [10], b: [50] },
-      rest: { a: 10, b: 50 },
-    },
-  ],
-  transitions,
-  leavings: null,
-  plays: null,
-  undercurrents: [],
-  curves: [STRAIGHT],
-  springs: [],
-  ...rest,
-});
-
-const there = { from: 'a', to: 'b' };
-const back = { from: 'b', to: 'a' };
 
 /** A session that writes into `shown`, with all that it was told. */
 function used(from: Tables) {
@@ -77,8 +20,6 @@ function used(from: Tables) {
   const session = new Session(from, pictures, { heard: (each) => heard.push(each) });
   return { session, shown, heard, shares: () => shares };
 }
-
-const tap = (t_ms: number): Event => ({ t_ms, cue: 'tap', layer: 'box' });
 
 beforeEach(() => vi.restoreAllMocks());
 
@@ -116,6 +57,17 @@ describe('a session', () => {
       replayed.push(again.shown['box/x']);
     }
     expect(replayed).toEqual(live);
+  });
+
+  it('forgets nothing that comes later, until somebody does something else', () => {
+    const { session, shown } = used(tables(ways(there, back)));
+    session.perform([tap(200), tap(0)]);
+    session.seek(500);
+    expect([session.state, session.events.length]).toEqual(['a', 2]);
+    session.seek(50);
+    expect([session.state, shown['box/x'], session.events.length]).toEqual(['b', 30, 1]);
+    session.seek(500);
+    expect([session.state, session.script]).toEqual(['a', [tap(0), tap(200)]]);
   });
 
   it('goes to a state by its transition, or at once', () => {

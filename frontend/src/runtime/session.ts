@@ -30,7 +30,9 @@ export class Session {
   private frame = 0;
   private calm = false;
   /** What is still to be acted, in a replay. */
-  private due: Event[] = [];
+  private due: readonly Event[] = [];
+  /** All that is acted in a replay, until somebody does something else. */
+  planned: readonly Event[] = [];
 
   constructor(
     readonly tables: Tables,
@@ -61,7 +63,7 @@ export class Session {
   listenOn(root: HTMLElement): void {
     this.gestures?.stop();
     this.gestures = new Gestures(root, this.tables, {
-      hear: (cue, layer, key) => this.act(cued(this.catchUp(), cue, layer, key)),
+      hear: (cue, layer, key) => this.improvise(cued(this.catchUp(), cue, layer, key)),
       isSeen: (layer) => this.live.stage.isSeen(layer, this.t),
       rate: () => this.rate,
     });
@@ -96,6 +98,20 @@ export class Session {
     return found;
   }
 
+  /** Somebody does something: what was planned is not acted any more. */
+  private improvise(event: Event): Heard | null {
+    if (!this.playing) return null;
+    this.due = [];
+    this.plan([]);
+    return this.act(event);
+  }
+
+  private plan(events: readonly Event[]): void {
+    if (!events.length && !this.planned.length) return;
+    this.planned = events;
+    this.told.switched?.(this);
+  }
+
   go(state: string): void {
     this.live.go(state, this.catchUp());
   }
@@ -125,16 +141,21 @@ export class Session {
     this.seek(Math.max(this.t + (frames * 1000) / 60, 0));
   }
 
-  /** Shows a moment: everything is played anew from the start, with the events that there were until then. */
-  seek(t: number): void {
-    this.replay(this.events, t);
+  /** All events: those that were, and those that are still to be acted. */
+  get script(): readonly Event[] {
+    return [...this.events, ...this.due];
   }
 
-  /** Plays these events from the start up to a moment, and shows it. Those that come later are forgotten. */
+  /** Shows a moment: everything is played anew from the start, with the events that there were until then. */
+  seek(t: number): void {
+    this.replay(this.script, t);
+  }
+
+  /** Plays these events, in the order of time, up to a moment, and shows it; the others come when it is their time. */
   replay(events: readonly Event[], t: number): void {
     const until = events.filter((event) => event.t_ms <= t);
+    this.due = events.slice(until.length);
     this.events.splice(0, this.events.length, ...until);
-    this.due = [];
     this.live = this.begun();
     for (const event of until) this.live.hear(event);
     this.t = t;
@@ -144,8 +165,9 @@ export class Session {
 
   /** Begins anew, and acts these events as their time comes. */
   perform(events: readonly Event[]): void {
-    this.replay([], 0);
-    this.due = [...events].sort((a, b) => a.t_ms - b.t_ms);
+    const sorted = [...events].sort((a, b) => a.t_ms - b.t_ms);
+    this.plan(sorted);
+    this.replay(sorted, 0);
     this.play();
   }
 
@@ -167,7 +189,7 @@ export class Session {
       const t = this.t + (now - this.last) * this.rate;
       this.last = now;
       for (let next = this.due[0]; next && next.t_ms <= t; next = this.due[0]) {
-        this.due.shift();
+        this.due = this.due.slice(1);
         this.act(next);
       }
       this.t = Math.max(this.t, t);

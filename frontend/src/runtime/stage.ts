@@ -34,7 +34,8 @@ export class Stage {
   private first = true;
   private pending: Event | null = null;
   private readonly left = new Map<string, number>();
-  private readonly motions: (Motion | null)[];
+  /** By the number of the property that moves; what has ended may stand here still. */
+  readonly motions: (Motion | null)[];
 
   /** Is told of every transition as it begins, and of what became of every event. */
   onTaken: (taken: Taken) => void = () => undefined;

@@ -22,7 +22,13 @@ interface Props {
 export function UsedPiece({ piece, pose, tables, zoom, told, onSession }: Props) {
   const holder = useRef<HTMLDivElement>(null);
   const pictures = useRef<ScenePictures | null>(null);
-  const before = useRef<{ events: readonly Event[]; t: number; rate: number; playing: boolean } | null>(null);
+  const before = useRef<{
+    script: readonly Event[];
+    planned: readonly Event[];
+    t: number;
+    rate: number;
+    playing: boolean;
+  } | null>(null);
   const { layers, width, height, ground } = piece;
   const drawn = useMemo(
     () => ({ layers: layers ?? [], width, height, ground: ground ?? null, pose }),
@@ -33,17 +39,18 @@ export function UsedPiece({ piece, pose, tables, zoom, told, onSession }: Props)
     pictures.current = new ScenePictures(element, drawn, zoom);
     const session = new Session(tables, pictures.current, told);
     if (before.current) {
-      const { events, t, rate, playing } = before.current;
+      const { script, planned, t, rate, playing } = before.current;
+      session.planned = planned;
       session.setRate(rate);
-      session.replay(events, t);
+      session.replay(script, t);
       session.playing = playing;
     }
     session.listenOn(element);
     session.start();
     onSession(session);
     return () => {
-      const { events, now, rate, playing } = session;
-      before.current = { events: [...events], t: now, rate, playing };
+      const { script, planned, now: t, rate, playing } = session;
+      before.current = { script, planned, t, rate, playing };
       session.stop();
       onSession(null);
     };

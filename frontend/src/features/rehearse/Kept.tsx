@@ -6,6 +6,7 @@ import type { EventModel, KeptRehearsal, MadeRehearsal } from '../../api/contrac
 import { changeOf } from './words';
 
 interface Props {
+  piece: string;
   made: MadeRehearsal;
   kept: readonly KeptRehearsal[];
   act: (events: readonly EventModel[]) => void;
@@ -14,42 +15,83 @@ interface Props {
 }
 
 const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
+/** What the server calls the one that the core makes. */
+const MADE = 'every-way-once';
 
-/** Rehearsals that can be acted again: the one that the core makes, and those that were kept. */
-export function Kept({ made, kept, act, keep, drop }: Props) {
+/** Rehearsals that can be played again: the one that the core makes, and those that were kept. */
+export function Kept({ piece, made, kept, act, keep, drop }: Props) {
+  const [chosen, setChosen] = useState('');
+  const entry = (key: string, name: string, { events, until_ms }: MadeRehearsal) => ({
+    isChosen: key === chosen,
+    act: () => {
+      setChosen(key);
+      act(events);
+    },
+    address: `/api/pieces/${piece}/rehearsals/${key}`,
+    name,
+    events,
+    until_ms,
+  });
   return (
     <section className="kept" aria-label="Kept rehearsals">
       <h2>Kept rehearsals</h2>
       <ul>
-        <li>
-          <PlainButton className="act ellipsis" onClick={() => act(made.events)} title="Play it again">
-            Every way once
-          </PlainButton>
-          <span className="quiet num">{seconds(made.until_ms)}</span>
-        </li>
+        <Entry {...entry(MADE, 'Every way once', made)} />
         {kept.map((each) => (
-          <li key={each.number}>
-            <PlainButton className="act ellipsis" onClick={() => act(each.events)} title="Play it again">
-              {each.name}
-            </PlainButton>
-            <span className="quiet num">{seconds(each.until_ms)}</span>
-            <a
-              aria-label={`Events of ${each.name} as a file`}
-              title="Its events as a file, for keen-ripple rehearse"
-              download={`${each.name}.json`}
-              href={`data:application/json,${encodeURIComponent(JSON.stringify(each.events))}`}
-            >
-              file
-            </a>
-            <PlainButton aria-label={`Delete ${each.name}`} title="Delete" onClick={() => drop(each.number)}>
-              ×
-            </PlainButton>
-            {changeOf(each) && <p className="changed">{changeOf(each)}</p>}
-          </li>
+          <Entry
+            key={each.number}
+            {...entry(String(each.number), each.name, each as MadeRehearsal)}
+            drop={() => drop(each.number)}
+            change={changeOf(each)}
+          />
         ))}
       </ul>
       <Keep keep={keep} count={kept.length} />
     </section>
+  );
+}
+
+interface EntryProps extends MadeRehearsal {
+  name: string;
+  address: string;
+  isChosen: boolean;
+  act: () => void;
+  drop?: () => void;
+  change?: string;
+}
+
+/** A rehearsal; what can be had of it once it is chosen. */
+function Entry({ name, address, events, until_ms, isChosen, act, drop, change }: EntryProps) {
+  return (
+    <li data-chosen={isChosen || undefined}>
+      <PlainButton className="act ellipsis" onClick={act} title="Play it again">
+        {name}
+      </PlainButton>
+      <span className="quiet num">{seconds(until_ms)}</span>
+      {drop && (
+        <PlainButton aria-label={`Delete ${name}`} title="Delete" onClick={drop}>
+          ×
+        </PlainButton>
+      )}
+      {isChosen && (
+        <div className="leads">
+          <a href={`${address}/film.html`} download title="A web page that plays what happens in it">
+            film
+          </a>
+          <a href={`${address}/filmstrip.png`} target="_blank" rel="noreferrer" title="Moments of it in one picture">
+            filmstrip
+          </a>
+          <a
+            title="What is done in it, as a file for keen-ripple rehearse"
+            download={`${name}.json`}
+            href={`data:application/json,${encodeURIComponent(JSON.stringify(events))}`}
+          >
+            events
+          </a>
+        </div>
+      )}
+      {change && <p className="changed">{change}</p>}
+    </li>
   );
 }
 

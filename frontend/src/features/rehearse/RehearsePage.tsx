@@ -11,6 +11,7 @@ import { Happened } from './Happened';
 import { Kept } from './Kept';
 import './rehearse.css';
 import { StateMap } from './StateMap';
+import { Strip } from './Strip';
 import { whereOf } from './words';
 
 export const RehearsePage = () => <BenchFrame view={Rehearse} keys={['Everywhere', 'Rehearse']} />;
@@ -45,6 +46,7 @@ function Rehearse() {
         <OnStage store={store} />
         <Awaited store={store} />
         <Kept
+          piece={id}
           made={data.made}
           kept={data.kept}
           act={(events) => session?.perform(events)}
@@ -61,6 +63,7 @@ function Rehearse() {
         made={data.made.events}
       />
       <Happened piece={piece} store={store} listen={listen} />
+      <Strip tables={data.tables} store={store} session={session} listen={listen} />
     </main>
   );
 }

@@ -1,8 +1,9 @@
 /* What happened in a rehearsal, in the order of time. */
 import { create, type StoreApi, type UseBoundStore } from 'zustand';
-import type { Heard } from '../../runtime/data';
+import type { Event, Heard } from '../../runtime/data';
 import type { Session, Told } from '../../runtime/session';
 import type { Taken } from '../../runtime/stage';
+import { Noted } from './noted';
 
 export interface Happening {
   number: number;
@@ -18,6 +19,10 @@ interface Happened {
   state: string;
   playing: boolean;
   rate: number;
+  /** What is being acted, where it is not somebody who acts. */
+  planned: readonly Event[];
+  /** The same on an axis of time; it changes with the list. */
+  noted: Noted;
 }
 
 /** So many are listed: the oldest go first. */
@@ -31,18 +36,33 @@ export function follow(start: string): {
   told: Told;
   listen: (shown: (t: number) => void) => () => void;
 } {
-  const store = create<Happened>(() => ({ list: [], state: start, playing: true, rate: 1 }));
+  const store = create<Happened>(() => ({
+    list: [],
+    state: start,
+    playing: true,
+    rate: 1,
+    planned: [],
+    noted: new Noted(),
+  }));
   const listeners = new Set<(t: number) => void>();
   let count = 0;
+  let session: Session | null = null;
   const add = (at_ms: number, heard: Heard | null, taken: Taken | null) =>
     store.setState(({ list }) => ({
       list: [...list, { number: count++, at_ms, heard, taken }].slice(-MOST_LISTED),
     }));
-  const switched = ({ playing, rate }: Session) => store.setState({ playing, rate });
+  const switched = ({ playing, rate, planned }: Session) => store.setState({ playing, rate, planned });
   const told: Told = {
-    begun: () => store.setState({ list: [], state: start }),
-    heard: (heard) => add(heard.at_ms, heard, null),
+    begun: (next) => {
+      session = next;
+      store.setState({ list: [], state: start, noted: new Noted() });
+    },
+    heard: (heard) => {
+      store.getState().noted.heard(heard);
+      add(heard.at_ms, heard, null);
+    },
     taken: (taken) => {
+      if (session) store.getState().noted.taken(session.stage, taken);
       const last = store.getState().list.at(-1);
       // What an event set off is told with the event.
       if (last?.heard?.transition && !last.taken && last.heard.transition === taken.transition.id) {

@@ -102,6 +102,41 @@ def test_bars_are_pulled_trimmed_and_linked(bench) -> None:
     assert shown(bench) == computed(bench)
 
 
+def test_transitions_that_wait_are_as_alive_as_the_run(bench) -> None:
+    """Laid out, pulled, played alone, retimed and compared, though nothing plays by itself."""
+    bench.open("/pieces/deck-lamp-switch/run-sheet")
+    bench.button("Lay out its transitions here").click()
+    bench.one("[data-bar]")
+    # Each after 300 ms at rest: the spring of 591 ms, 600 ms later the curve of 240.
+    assert {row: at for row, at in shown(bench).items() if row[0] == "ellipse/x"} == {
+        ("ellipse/x", 1): (300, 891),
+        ("ellipse/x", 4): (1491, 1731),
+    }
+    bench.one("[data-bar='4 ellipse/x'] .body").send_keys(Keys.ARROW_RIGHT)
+    bench.wait(lambda: shown(bench)["ellipse/x", 4] == (1501, 1741))
+    lanes = {t["id"]: t.get("lanes", []) for t in bench.document()["transitions"]}
+    assert [lane["delay_ms"] for lane in lanes["state-2-to-first"]] == [10]
+    assert not lanes["first-to-state-2"]
+    bench.fill(bench.field("Retime factor"), "2")
+    bench.wait(lambda: "Apply" in bench.one(".retime").text)
+    bench.changed(bench.button("Apply").click)
+    timings = [t["timing"] for t in bench.document()["transitions"]]
+    assert timings[1]["duration_ms"] == 480
+    # Takes of it play beside each other.
+    bench.open("/pieces/deck-lamp-switch/takes")
+    bench.button("Keep the current timing").click()
+    bench.button("all transitions").click()
+    bench.wait(lambda: [e.text for e in bench.all(".take .mono")] == [bench.one(".take .mono").text] * 2)
+    assert bench.one(".take .mono").text.endswith("s loop")
+    # And one of them alone, in the workbench.
+    bench.open("/pieces/deck-lamp-switch")
+    bench.choose_transition("first-to-state-2")
+    bench.button("play alone").click()
+    bench.wait(lambda: bench.all("[data-stage=loop] .ring"))
+    bench.button("whole run").click()
+    bench.wait(lambda: not bench.all("[data-stage=loop] .ring"))
+
+
 ROWS = """
 const middles = (css) => [...document.querySelectorAll(css)].map((e) => {
   const box = e.getBoundingClientRect();

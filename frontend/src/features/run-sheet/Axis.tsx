@@ -3,7 +3,7 @@ import { area, line } from '../../shared/drawing/paint';
 import type { Run } from '../../api/contract';
 import { scrubbing } from '../../shared/ui/pulling';
 import { useHeld } from '../../shared/ui/useHeld';
-import { clock, jumpText, useBench, usePlayed } from '../workbench';
+import { clock, jumpText, useBench, useCourse, usePlayed } from '../workbench';
 import { AxisSegments } from './AxisSegments';
 import { inkOf, type Mark } from './findings';
 import { rulerStep } from './model';
@@ -87,7 +87,9 @@ function Brackets({ run, scale }: { run: Run; scale: Scale }) {
   const seam = usePlayed((p) => p.seam);
   const from = run.loop_ms === null ? 0 : run.lead_in_ms;
   const jump = seam ? ` · seam ${jumpText(seam)}` : '';
-  const text = run.loop_ms === null ? `plays once, ${run.total_ms} ms` : `loop ${run.loop_ms} ms${jump}`;
+  const ways = useCourse((c) => c.ways);
+  const loop = ways ? 'transitions one after the other, each from rest' : `loop ${run.loop_ms} ms${jump}`;
+  const text = run.loop_ms === null ? `plays once, ${run.total_ms} ms` : loop;
   return (
     <>
       {from > 0 && <Bracket from={scale.x(0)} to={scale.x(from)} text={`lead-in ${run.lead_in_ms} ms`} />}

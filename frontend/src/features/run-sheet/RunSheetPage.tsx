@@ -1,11 +1,14 @@
 import { Button, Flex } from 'antd';
 import { useMemo, useState } from 'react';
 import { Chip } from '../../shared/ui/Chip';
+import { PlainButton } from '../../shared/ui/PlainButton';
 import {
   BenchFrame,
   CloseLoop,
   howToPlay,
   LoopStage,
+  PlaysWhat,
+  playWays,
   Retime,
   standingStill,
   useBench,
@@ -55,12 +58,10 @@ function OpenSheet() {
         {rows.length ? (
           <Sheet bars={bars} rows={rows} chosen={chosen} choose={choose} snap={snap} marks={marks} />
         ) : (
-          <p className="hint">
-            {standingStill(piece, run) ?? 'Nothing moves: the states that it goes through look the same'}.{' '}
-            {howToPlay(piece, run)}
-          </p>
+          <NothingMoves />
         )}
         <Flex component="footer" align="center" gap={12} className="foot" style={{ height: 44 }}>
+          <PlaysWhat />
           <SnapTo snap={snap} setSnap={setSnap} />
           {rows.length > 0 && (
             <span className="quiet ellipsis">
@@ -91,6 +92,24 @@ function OpenSheet() {
         <Retime />
       </Flex>
     </div>
+  );
+}
+
+/** Why the sheet is empty, and what to do. */
+function NothingMoves() {
+  const piece = useBench((b) => b.document);
+  const run = usePlayed((p) => p.run);
+  return (
+    <p className="hint">
+      {standingStill(piece, run) ?? 'Nothing moves: the states that it goes through look the same'}.{' '}
+      {howToPlay(piece, run)}
+      {!run.total_ms && !!piece.transitions?.length && (
+        <>
+          {' '}
+          <PlainButton onClick={() => playWays('all')}>Lay out its transitions here</PlainButton>
+        </>
+      )}
+    </p>
   );
 }
 

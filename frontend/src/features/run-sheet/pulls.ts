@@ -1,6 +1,6 @@
 /* Bars on their way: pulled by pointer or by keys, each pull an edit. */
 import { stepped } from '../../shared/ui/hands';
-import { attempt, sayFault, useBench } from '../workbench';
+import { attempt, playedRun, sayFault, useBench } from '../workbench';
 import { moveBars, type Pull } from './barEdits';
 import { barsOf } from './model';
 
@@ -23,7 +23,7 @@ export class Pulls {
       const { keys, pull } = next;
       try {
         const bench = useBench.getState();
-        const bars = barsOf(bench.run, bench.readings).filter((bar) => keys.includes(bar.key));
+        const bars = barsOf(playedRun(), bench.readings).filter((bar) => keys.includes(bar.key));
         const edit = await moveBars(bench, bars, pull);
         await stepped(() => attempt(edit));
       } catch (error) {

@@ -3,7 +3,7 @@ import { useEffect, useMemo, type ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Pose, Run } from '../../api/contract';
 import { Clock, LoopView, pictureOf, Ring, RunBar, seconds, type Tape } from '../player';
-import { clock, useBench, useSize } from '../workbench';
+import { clock, playedRun, useBench, useSize } from '../workbench';
 import { follow, inStep, type Step } from './inStep';
 
 interface Props {
@@ -21,14 +21,10 @@ export function Playing({ name, computed, step, leads = false, children }: Props
   const { poses, run, tape } = computed;
   const { ref, size } = useSize<HTMLDivElement>();
   const own = useMemo(() => (leads ? clock : new Clock()), [leads]);
-  useEffect(
-    () => (leads ? undefined : follow(clock, () => useBench.getState().run, own, run, step)),
-    [leads, own, run, step],
-  );
+  useEffect(() => (leads ? undefined : follow(clock, playedRun, own, run, step)), [leads, own, run, step]);
   const zoom = Math.max(Math.min((size.width - 40) / picture.width, (size.height - 30) / picture.height, 2), 0.05);
   // Whichever is scrubbed, the leading clock goes there, and all others with it.
-  const lead = (moment: number) =>
-    clock.seek(leads ? moment : inStep(moment, moment, run, useBench.getState().run, step));
+  const lead = (moment: number) => clock.seek(leads ? moment : inStep(moment, moment, run, playedRun(), step));
   const scrubbed = { run, clock: own, name, seek: lead };
   return (
     <Flex vertical component="section" className="take" aria-label={name} data-take={name}>

@@ -1,13 +1,23 @@
 import { useQuery } from '@tanstack/react-query';
 import { Button, Flex } from 'antd';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
-import { useShallow } from 'zustand/react/shallow';
 import { Input } from '../../shared/ui/Input';
 import type { Computed, Take } from '../../api/contract';
 import { api } from '../../api/client';
 import { Choice } from '../../shared/ui/Choice';
 import { updateTape } from '../player';
-import { attempt, BenchFrame, clock, useAsking, useBench } from '../workbench';
+import {
+  attempt,
+  BenchFrame,
+  clock,
+  PlaysWhat,
+  runOf,
+  useAsking,
+  useBench,
+  useCourse,
+  usePlayed,
+  type Ways,
+} from '../workbench';
 import type { Step } from './inStep';
 import { Playing } from './Playing';
 import './takes.css';
@@ -30,12 +40,14 @@ function Takes() {
   const { id, data, error, changed } = useTakes();
   const [step, setStep] = useState<Step>('moment');
   const takes = data?.takes ?? [];
+  const ways = useCourse((c) => c.ways);
   const { beside, show, putAway } = useBeside(takes);
   return (
     <Flex vertical gap={12} component="main" className="takes">
       <Flex component="header" align="center" gap={8}>
         <Choice<Step> aria-label="In step by" value={step} onChange={setStep} options={STEPS} />
         <PlayButton />
+        <PlaysWhat />
         <span className="spring" />
         <Keep count={takes.length} keep={(name) => changed(api.keepTake(id, { name }))} />
       </Flex>
@@ -45,7 +57,7 @@ function Takes() {
           <Vary name="Current" keep={(take) => changed(api.keepTake(id, take))} />
         </Now>
         {beside.map((take) => (
-          <Playing key={take.number} name={take.name} computed={tapeOf(known(take.computed))} step={step}>
+          <Playing key={take.number} name={take.name} computed={tapeOf(known(take.computed), ways)} step={step}>
             <Button type="primary" size="small" onClick={() => void adopt(take)}>
               Adopt
             </Button>
@@ -113,13 +125,14 @@ function besideOf(takes: readonly Take[], hidden: readonly number[], fetchedOut:
   return able.filter((take) => kept.includes(take));
 }
 
-const tapeOf = (computed: Computed) => ({
+const tapeOf = (computed: Computed, ways: Ways | null) => ({
   ...computed,
+  run: runOf(ways, computed.transitions) ?? computed.run,
   tape: updateTape(new Map(), computed.transitions, Object.keys(computed.transitions)),
 });
 
 function Now({ step, children }: { step: Step; children: ReactNode }) {
-  const computed = useBench(useShallow(({ poses, run, tape }) => ({ poses, run, tape })));
+  const computed = usePlayed(({ poses, run, tape }) => ({ poses, run, tape }));
   return (
     <Playing name="Current" computed={computed} step={step} leads>
       {children}

@@ -18,5 +18,8 @@ export { jumpText } from './score/columns';
 export { useWindow } from './score/useWindow';
 export { useSize } from './stage/useSize';
 export { labelOf, propertyNamed, rowOf, stateNamed, transitionNamed, type RowKey } from './tree';
+export { playedRun, playWays, runOf, useCourse, type Ways } from './course';
+export { PlaysWhat } from './watch/PlaysWhat';
 export { usePlayed, useTrial } from './trial';
+export { waysRun } from './waysRun';
 export { WorkbenchPage } from './WorkbenchPage';

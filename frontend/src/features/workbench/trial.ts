@@ -4,6 +4,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { api } from '../../api/client';
 import { updateTape } from '../player';
 import { attempt, clock, useBench, type Bench } from './bench';
+import { playedRun, runOf, useCourse } from './course';
 import type { Edit } from './edits';
 
 /** What is played and drawn of a piece. */
@@ -23,22 +24,22 @@ export async function tryOut(edit: Edit): Promise<void> {
   const now = useBench.getState();
   // What was asked for holds for the revision that it was asked of.
   if (now.id !== id || now.revision !== revision) return;
+  const run = runOf(useCourse.getState().ways, transitions) ?? computed.run;
   set({
     trial: {
-      ...computed,
-      edit,
+      ...{ ...computed, run, edit },
       readings: transitions,
       tape: updateTape(new Map(), transitions, Object.keys(transitions)),
     },
   });
-  clock.setRun(computed.run);
+  clock.setRun(run);
 }
 
 /** Back to how it stands. */
 export function leaveTrial(): void {
   if (!get().trial) return;
   set({ trial: null });
-  clock.setRun(useBench.getState().run);
+  clock.setRun(playedRun());
 }
 
 export async function takeTrial(): Promise<void> {
@@ -55,7 +56,8 @@ const NOTHING = Symbol('no trial');
 
 /** Something of the piece as it stands, or as it is tried; drawn anew only when that changes. */
 export function usePlayed<T>(select: (played: Played) => T): T {
-  const stands = useBench(useShallow(select));
+  const run = useCourse((c) => c.run);
+  const stands = useBench(useShallow((bench: Bench) => select(run ? { ...bench, run, seam: null } : bench)));
   const tried = useTrial(useShallow(({ trial }): T | typeof NOTHING => (trial ? select(trial) : NOTHING)));
   return tried === NOTHING ? stands : tried;
 }

@@ -4,6 +4,7 @@ import { api } from '../../../api/client';
 import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { useBench } from '../bench';
+import { playWays } from '../course';
 import { leaveTrial, tryOut, useTrial } from '../trial';
 import { TrialResult } from './TrialResult';
 
@@ -15,6 +16,8 @@ const WAYS: Record<By, { label: string; field: string; unit: string; step: numbe
   frames: { label: 'frames', field: 'on frames at', unit: 'fps', step: 1, hint: 'every start and end on a frame' },
 };
 
+const BYS = Object.keys(WAYS) as By[];
+
 /** The whole piece faster, slower, to a length or to frames; played before it is done. */
 export function Retime() {
   const id = useBench((b) => b.id);
@@ -23,11 +26,14 @@ export function Retime() {
   const [by, setBy] = useState<By>('factor');
   const [asked, setAsked] = useState<{ value: number; label: string } | null>(null);
   const now = run.loop_ms ?? run.total_ms;
-  if (!now) return null;
+  const hasWays = useBench((b) => !!b.document.transitions?.length);
+  if (!hasWays) return null;
   const shown = asked && asked.label === tried?.label ? asked : null;
   const way = WAYS[by];
   const resting = { factor: 1, length: now, frames: 60 }[by];
   const ask = async (value: number) => {
+    // Of a piece that waits for somebody, the transitions are what can be seen.
+    if (!now) playWays('all');
     const edit = await api.retime(id, { by, value });
     await tryOut(edit);
     setAsked({ value, label: edit.label });
@@ -39,7 +45,7 @@ export function Retime() {
         block
         aria-label="Retime by"
         value={by}
-        options={(Object.keys(WAYS) as By[]).map((value) => ({ value, label: WAYS[value].label }))}
+        options={BYS.filter((value) => now || value !== 'length').map((value) => ({ value, label: WAYS[value].label }))}
         onChange={(value) => {
           setBy(value);
           leaveTrial();

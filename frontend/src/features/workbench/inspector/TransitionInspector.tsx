@@ -5,6 +5,7 @@ import type { Layer, Run, Transition, TransitionReading } from '../../../api/con
 import { Choice } from '../../../shared/ui/Choice';
 import { addStateBetween } from '../actions';
 import { attempt, clock, make, namedOf, useBench } from '../bench';
+import { playWays } from '../course';
 import { choose } from '../choosing';
 import { addTransition, removeTransition, setLane, setTransition, type Timing } from '../edits';
 import { placeOf } from '../tree';
@@ -136,14 +137,18 @@ function LaneTiming({ transition, layer, reading }: LaneProps) {
 
 /** What else can be done with it. */
 function Foot({ transition }: { transition: Transition }) {
-  const alone = useBench(useShallow((b) => partOf(b.run, transition.id)));
+  const { id } = transition;
+  const alone = useBench(useShallow((b) => partOf(b.run, id)));
+  // Off the run it is played all the same.
+  const play = () => {
+    playWays(alone ? null : { only: id });
+    if (alone) clock.setPart(alone);
+  };
   return (
     <Flex align="center">
-      {alone && (
-        <PlainButton title="Only this transition, over and over" onClick={() => clock.setPart(alone)}>
-          play alone
-        </PlainButton>
-      )}
+      <PlainButton title="Only this transition, over and over" onClick={play}>
+        play alone
+      </PlainButton>
       <PlainButton
         title="A state in the middle, with every value halfway"
         onClick={() => void addStateBetween(transition.id)}

@@ -1,13 +1,15 @@
 import { Button } from 'antd';
 import type { Run, Seam } from '../../../api/contract';
 import { useBench } from '../bench';
+import { useCourse } from '../course';
 import { jumpText } from '../score/columns';
 import { leaveTrial, takeTrial, useTrial } from '../trial';
 
 /** What the edit on trial comes to, beside what there is; to be taken or left. */
 export function TrialResult() {
   const trial = useTrial((t) => t.trial);
-  const run = useBench((b) => b.run);
+  const stands = useBench((b) => b.run);
+  const run = useCourse((c) => c.run) ?? stands;
   const seam = useBench((b) => b.seam);
   if (!trial) return null;
   const idle = !trial.edit.patch.length;

@@ -6,6 +6,7 @@ import { LoopView, pictureOf, Ring, RunBar, type Scene } from '../../player';
 import { clock, useBench } from '../bench';
 import { isByAPerson } from '../cues';
 import { standingStill } from '../standing';
+import { playWays, useCourse } from '../course';
 import { usePlayed, useTrial } from '../trial';
 import { Pixels } from '../watch/Pixels';
 import { Speeds } from '../watch/Speeds';
@@ -58,8 +59,8 @@ export function LoopStage() {
       <WatchPanel zoom={zooming} />
       <Flex align="center" gap={8} className="stage-foot">
         {used ? used.controls : <PlayControls />}
-        <UseSwitch used={uses} />
       </Flex>
+      <UseSwitch used={uses} />
       {run.total_ms > 0 && !used && (
         <div className="stage-clock">
           {run.loop_ms === null ? (
@@ -75,14 +76,15 @@ export function LoopStage() {
 
 /** Whether anything plays; if not, why. */
 function Label() {
+  const still = useStill();
+  return still ? <span title={still}>{still}</span> : <strong>Playing</strong>;
+}
+
+/** Why nothing plays; null where something does. */
+function useStill(): string | null {
   const still = useBench((b) => standingStill(b.document, b.run));
-  const answers = useBench((b) => (b.document.transitions ?? []).some(({ cue }) => isByAPerson(cue ?? 'hold')));
-  if (!still) return <strong>Playing</strong>;
-  return (
-    <>
-      <span title={still}>{still}</span> {answers && <ActForMe />}
-    </>
-  );
+  const ways = useCourse((c) => c.ways);
+  return ways ? null : still;
 }
 
 /** Moves what the scene lies in so that a layer is in its middle. Read from the screen: groups and turns are in it. */
@@ -107,6 +109,9 @@ const PlayControls = memo(function PlayControls() {
   const playing = useSyncExternalStore(clock.onSwitch, () => clock.playing);
   const rate = useSyncExternalStore(clock.onSwitch, () => clock.rate);
   const part = useSyncExternalStore(clock.onSwitch, () => clock.plays);
+  const ways = useCourse((c) => c.ways);
+  const still = useStill();
+  const answers = useBench((b) => (b.document.transitions ?? []).some(({ cue }) => isByAPerson(cue ?? 'hold')));
   const arrival = run.segments.find((segment) => segment.from === state);
   return (
     <>
@@ -119,8 +124,10 @@ const PlayControls = memo(function PlayControls() {
         {playing ? 'Pause' : 'Play'}
       </Button>
       <Speeds rate={rate} setRate={setRate} />
-      {part ? (
-        <Chip className="from" pressed title="The whole run again" onClick={() => clock.setPart(null)}>
+      {still && answers ? (
+        <ActForMe />
+      ) : part || ways ? (
+        <Chip className="from" pressed title="The whole run again" onClick={() => playWays(null)}>
           whole run
         </Chip>
       ) : (

@@ -3,7 +3,6 @@ import { useCallback, useEffect, useMemo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { known } from '../../../shared/known';
 import { Chip } from '../../../shared/ui/Chip';
-import { PlainButton } from '../../../shared/ui/PlainButton';
 import type { Session } from '../../../runtime/session';
 import { pictureOf, UsedPiece } from '../../player';
 import { useBench } from '../bench';
@@ -58,15 +57,12 @@ function UsedControls({ session, playing, rate, made }: Props) {
 /** Offered where the piece stands still: it is used, by nobody's hand. */
 export function ActForMe() {
   return (
-    <PlainButton
-      className="act-for-me"
+    <Chip
       title="Watch every transition once, without doing anything"
-      onClick={() => {
-        useWatch.setState({ uses: true, acts: true });
-      }}
+      onClick={() => useWatch.setState({ uses: true, acts: true })}
     >
       act for me
-    </PlainButton>
+    </Chip>
   );
 }
 
@@ -74,6 +70,7 @@ export function ActForMe() {
 export function UseSwitch({ used }: { used: boolean }) {
   return (
     <Chip
+      className="use-switch"
       pressed={used}
       title={used ? 'Play what happens by itself' : 'Use the piece here, with pointer, finger and keys'}
       onClick={switchUsing}

@@ -312,3 +312,58 @@ def test_nothing_is_global_and_nothing_from_elsewhere() -> None:
 def test_the_same_piece_gives_the_same_bytes() -> None:
     pages = [FORMATS["live"].write(timeline_of(read_piece(switch()))) for _ in range(2)]
     assert pages[0] == pages[1]
+
+
+def test_in_view_and_out_of_it(browser, tmp_path: Path) -> None:
+    """By scrolling the page that it stands in."""
+    document = switch()
+    document["transitions"] = [
+        {**way("off", "on", SPRING), "cue": "in-view", "cue_share": 0.8},
+        {**way("on", "off", SPRING), "cue": "out-of-view", "cue_share": 0.8},
+    ]
+    page = tmp_path / "long.html"
+    html = FORMATS["live"].write(timeline_of(read_piece(document))).decode()
+    tall = '<div style="height: 3000px"></div>'
+    page.write_text(html.replace("<body>", f"<body>{tall}").replace("</body>", f"{tall}</body>"), "utf-8")
+    browser.get(page.as_uri())
+    for _ in range(2):
+        assert state(browser) == "off"
+        browser.execute_script("document.querySelector('[data-piece]').scrollIntoView({ block: 'center' })")
+        reaches(browser, "on")
+        browser.execute_script("scrollTo(0, 0)")
+        reaches(browser, "off")
+
+
+def touch(browser, kind: str, *points: tuple[float, float]) -> None:
+    places = [{"x": x, "y": y} for x, y in points]
+    browser.execute_cdp_cmd("Input.dispatchTouchEvent", {"type": kind, "touchPoints": places})
+
+
+def test_by_a_finger(browser, tmp_path: Path) -> None:
+    """A tap, a double tap that a tap waits for, a long press, and a finger that moves away and taps nothing."""
+    document = switch(long_press_ms=150)
+    document["transitions"] = [
+        {**way("off", "on", SPRING), "cue": "tap"},
+        {**way("on", "off", SPRING), "cue": "double-tap"},
+        {**way("on", "far", SPRING), "cue": "long-press"},
+        {**way("far", "off", SPRING), "cue": "release"},
+    ]
+    open_live(browser, tmp_path, document)
+    browser.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": True})
+    try:
+        touch(browser, "touchStart", (50, 40))
+        touch(browser, "touchMove", (50, 90))
+        touch(browser, "touchEnd")
+        assert state(browser) == "off"
+        for _ in range(2):
+            touch(browser, "touchStart", (50, 40))
+            touch(browser, "touchEnd")
+            reaches(browser, "on")
+            touch(browser, "touchStart", (150, 40))
+            reaches(browser, "far")
+            touch(browser, "touchEnd")
+            reaches(browser, "off")
+    finally:
+        browser.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": False})
+    heard = browser.execute_script(EVENTS)
+    assert [event["cue"] for event in heard].count("long-press") == 2

@@ -6,3 +6,4 @@ export type { Scene } from './scene';
 export { LoopView, pictureOf, PoseView, type Picture } from './SceneView';
 export { knotsOf, updateTape, type Tape } from './tape';
 export { UsedPiece } from './UsedPiece';
+export { waysRun } from './waysRun';

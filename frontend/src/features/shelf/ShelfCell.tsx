@@ -2,9 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { Flex, Popover } from 'antd';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'wouter';
-import type { ShelfEntry, WholeAnswer } from '../../api/contract';
+import type { Run, ShelfEntry, WholeAnswer } from '../../api/contract';
 import { api, ApiFault } from '../../api/client';
-import { LoopView, Ring, RunBar, seconds, updateTape, type Clock } from '../player';
+import { LoopView, Ring, RunBar, seconds, updateTape, waysRun, type Clock } from '../player';
 import { DamagedCell } from './DamagedCell';
 import { kindOf } from './filter';
 import { useSeen } from './useSeen';
@@ -79,8 +79,14 @@ function SeenCell({ entry, clock, onDuplicate, onRemove, onChanged }: Props) {
   );
 }
 
+/** The run; of what waits for somebody, its transitions one after the other. */
+function shownOf({ document: { transitions }, transitions: readings, run }: WholeAnswer): Run {
+  return run.total_ms || !transitions?.length ? run : waysRun(transitions, readings, run.undercurrents);
+}
+
 function Playing({ piece, clock }: { piece: WholeAnswer; clock: Clock }) {
-  const { document, run } = piece;
+  const { document } = piece;
+  const run = useMemo(() => shownOf(piece), [piece]);
   const tape = useMemo(() => updateTape(new Map(), piece.transitions, Object.keys(piece.transitions)), [piece]);
   useEffect(() => clock.setRun(run), [clock, run]);
   const zoom = Math.min(STAGE.width / document.width, STAGE.height / document.height, 1);
@@ -95,7 +101,7 @@ function RunOf({ piece, clock }: { piece: WholeAnswer; clock: Clock }) {
 
 function RunText({ entry }: { entry: ShelfEntry }) {
   const kind = kindOf(entry);
-  if (kind === 'on a cue') return <span className="quiet">stands still until somebody acts</span>;
+  if (kind === 'on a cue') return <span className="quiet">waits for somebody to act</span>;
   return (
     <span className="quiet">
       {kind && <span className="mono">{seconds(entry.loop_ms ?? known(entry.total_ms))} s </span>}

@@ -3,6 +3,7 @@ import { Button, Flex } from 'antd';
 import type { HandoffReport } from '../../api/contract';
 import { api } from '../../api/client';
 import { useBench } from './bench';
+import { isByAPerson } from './cues';
 
 const FORMATS = [
   {
@@ -37,6 +38,24 @@ export function WebPages() {
           report={data?.formats.find(({ name }) => name === format.name) ?? null}
         />
       ))}
+      <Film id={id} />
+    </Flex>
+  );
+}
+
+/** Of a piece that waits for somebody: what would happen, played. */
+function Film({ id }: { id: string }) {
+  const waits = useBench((b) => (b.document.transitions ?? []).some(({ cue }) => isByAPerson(cue ?? 'hold')));
+  if (!waits) return null;
+  return (
+    <Flex component="section" vertical gap={8} aria-label="Every way once">
+      <strong>Every way once</strong>
+      <span className="quiet">
+        A web page that plays what the piece does when each of its cues is given once. Others are had from Rehearse.
+      </span>
+      <Button type="primary" href={`/api/pieces/${id}/rehearsals/every-way-once/film.html`} download>
+        Download {id}.every-way-once.html
+      </Button>
     </Flex>
   );
 }

@@ -2,7 +2,7 @@
 import { create } from 'zustand';
 import type { Run } from '../../api/contract';
 import { clock, useBench } from './bench';
-import { waysRun } from './waysRun';
+import { waysRun } from '../player';
 
 /** Every transition, or one of them alone. */
 export type Ways = 'all' | { only: string };

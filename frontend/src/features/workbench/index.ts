@@ -21,5 +21,4 @@ export { labelOf, propertyNamed, rowOf, stateNamed, transitionNamed, type RowKey
 export { playedRun, playWays, runOf, useCourse, type Ways } from './course';
 export { PlaysWhat } from './watch/PlaysWhat';
 export { usePlayed, useTrial } from './trial';
-export { waysRun } from './waysRun';
 export { WorkbenchPage } from './WorkbenchPage';

@@ -4,35 +4,46 @@ import { known } from '../../shared/known';
 import type { Picture, Pictures } from '../../runtime/live';
 import { Scene, type Shown, type Writer } from './scene';
 
+/** A layer that is written: what has changed of it since it was last shown, and how that is shown. */
+interface Written {
+  readonly shown: Shown;
+  readonly changed: string[];
+  /** The properties that changed when it was last shown: mostly the same change again. */
+  before: readonly string[];
+  writers: readonly Writer[];
+}
+
 class ScenePicture implements Picture {
-  private readonly changed = new Map<string, Set<string>>();
-  private readonly writers = new Map<string, Writer[]>();
+  private readonly layers = new Map<string, Written>();
 
   constructor(readonly scene: Scene) {}
 
   write(layer: string, property: string, value: unknown): void {
+    const written = this.layers.get(layer) ?? this.begun(layer);
+    if (!written) return;
+    written.shown.look[property] = value as Value;
+    written.changed.push(property);
+  }
+
+  private begun(layer: string): Written | null {
     const shown = this.scene.shown.get(layer);
-    if (!shown) return;
-    shown.look[property] = value as Value;
-    const names = this.changed.get(layer) ?? new Set();
-    this.changed.set(layer, names.add(property));
+    if (!shown) return null;
+    const written = { shown, changed: [], before: [], writers: [] };
+    this.layers.set(layer, written);
+    return written;
   }
 
   flush(): void {
-    for (const [layer, names] of this.changed) {
-      if (!names.size) continue;
-      const shown = known(this.scene.shown.get(layer));
-      for (const write of this.writersOf(layer, shown, names)) write(shown, shown.look);
-      names.clear();
+    for (const written of this.layers.values()) {
+      const { shown, changed, before } = written;
+      if (!changed.length) continue;
+      if (changed.length !== before.length || changed.some((name, index) => name !== before[index])) {
+        written.before = [...changed];
+        written.writers = this.scene.writersOf(shown, [...new Set(changed)]);
+      }
+      for (const write of written.writers) write(shown, shown.look);
+      changed.length = 0;
     }
-  }
-
-  /** The same properties move in most frames. */
-  private writersOf(layer: string, shown: Shown, names: ReadonlySet<string>): Writer[] {
-    const key = [layer, ...names].join();
-    const found = this.writers.get(key) ?? this.scene.writersOf(shown, [...names]);
-    this.writers.set(key, found);
-    return found;
   }
 }
 

@@ -176,9 +176,7 @@ def deviations(browser, document: dict[str, Any], events: list[Event], moments: 
     parsed = read_piece(document)
     element = "document.querySelector('[data-piece]')"
     px = opacity = colour = 0.0
-    # Backwards, since a page that is sought forgets what was done later.
-    moments = sorted(moments, reverse=True)
-    for t, pose in zip(moments, rehearse(parsed, events, moments[0]).sample(moments), strict=True):
+    for t, pose in zip(moments, rehearse(parsed, events, max(moments)).sample(moments), strict=True):
         browser.execute_script(f"{element}.pause(); {element}.seek(arguments[0])", t)
         theirs, bounds = (
             browser.execute_script(HOLD, t),

@@ -89,6 +89,7 @@ def test_a_switch(bench) -> None:
     bench.wait(lambda: len(happened(bench)) == 0)
     bench.keys(Keys.PAGE_UP * 12)
     bench.wait(lambda: happened(bench) == before)
+    bench.wait(lambda: len(bench.all(".kept .leads a")) == 3)
     film, strip, _ = bench.all(".kept .leads a")
     assert film.get_attribute("href").endswith("/rehearsals/1/film.html")
     assert strip.get_attribute("href").endswith("/rehearsals/1/filmstrip.png")
@@ -163,6 +164,13 @@ def test_the_loop_stage_can_be_used(bench) -> None:
     bench.wait(lambda: bench.browser.execute_script(brass) == "rgb(185, 131, 43)")
     bench.button("use it").click()
     bench.wait(lambda: not bench.all(".used"))
+    # What it would do is handed off as a film; where that cannot be, the page says so first.
+    bench.button("Hand off").click()
+    css = ".handoff [aria-label='Every way once'] a:not([disabled])"
+    assert bench.one(css).get_attribute("href").endswith("/rehearsals/every-way-once/film.html")
+    bench.open("/pieces/pier-card/rehearse")
+    bench.button("Every way once").click()
+    bench.wait(lambda: "No film of it yet" in bench.one(".kept .changed").text)
 
 
 def test_a_group_is_one_thing(bench) -> None:

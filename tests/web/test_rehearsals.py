@@ -77,6 +77,11 @@ def test_a_film_and_a_sheet_of_one(client) -> None:
         assert film.headers["Content-Disposition"].endswith('.html"')
         sheet = client.get(f"{ADDRESS}/{which}/filmstrip.png?frames=6")
         assert sheet.data.startswith(b"\x89PNG")
+        [report] = client.get(f"{ADDRESS}/{which}/film").json["formats"]
+        assert report["refused"] == []
+        assert "of a rehearsal, played once" in report["holds"]
+    [refused] = client.get("/api/pieces/pier-card/rehearsals/every-way-once/film").json["formats"][0]["refused"]
+    assert "text of hint" in refused["message"]
     assert client.get(f"{ADDRESS}/77/film.html").status_code == 404
     assert "every-way-once" in client.get(f"{ADDRESS}/of-mine/film.html").json["error"]["remedy"]
     assert client.get(f"{ADDRESS}/{number}/filmstrip.png?frames=1").status_code == 422

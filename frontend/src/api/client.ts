@@ -107,6 +107,9 @@ export const api = {
   keepTake: (id: string, take: NewTake) => ask<Numbered>('POST', `${at(id)}/takes`, take),
   dropTake: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/takes/${number}`),
   rehearsals: (id: string) => ask<Rehearsals>('GET', `${at(id)}/rehearsals`),
+  rehearsalFilm: (id: string, which: string) => ask<Handoffs>('GET', `${at(id)}/rehearsals/${which}/film`),
+  rehearsalAddress: (id: string, which: string, file: 'film.html' | 'filmstrip.png') =>
+    `/api${at(id)}/rehearsals/${which}/${file}`,
   keepRehearsal: (id: string, kept: NewRehearsal) => ask<Numbered>('POST', `${at(id)}/rehearsals`, kept),
   dropRehearsal: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/rehearsals/${number}`),
   /** The bytes of the file, whatever its encoding: what it says is read by the server alone. */

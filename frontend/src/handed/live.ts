@@ -17,7 +17,7 @@ export interface Methods {
   go(state: string): void;
   play(): void;
   pause(): void;
-  /** Shows the moment so many ms after the start; what was done until then is done again. */
+  /** Shows the moment so many ms after the start; what was done is done again, when its time comes. */
   seek(ms: number): void;
   /** The state on stage. */
   readonly state: string;

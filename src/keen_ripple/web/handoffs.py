@@ -21,10 +21,11 @@ blueprint = Blueprint("handoffs", __name__, url_prefix="/api/pieces/<piece_id>/h
 def reports(piece_id: str) -> ResponseReturnValue:
     """What each format would hold of the piece, what it would leave out, and why it would be refused."""
     timeline = revisions.current_timeline(piece_id)
-    return Handoffs(formats=[_report(form, timeline) for form in FORMATS.values()]).told()
+    return Handoffs(formats=[told_of(form, timeline) for form in FORMATS.values()]).told()
 
 
-def _report(form: Format, timeline: Timeline) -> HandoffReport:
+def told_of(form: Format, timeline: Timeline) -> HandoffReport:
+    """The report of a format as the page is told."""
     found = form.report(timeline)
     refused = [Refusal(message=fault.message, place=fault.place, remedy=fault.remedy) for fault in found.refused]
     return HandoffReport(name=form.name, holds=found.holds, leaves_out=found.leaves_out, refused=refused)

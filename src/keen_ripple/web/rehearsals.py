@@ -16,7 +16,7 @@ from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.live.tables import tables_of
-from keen_ripple.core.timeline import timeline_of_rehearsal
+from keen_ripple.core.timeline import Timeline, timeline_of_rehearsal
 from keen_ripple.handoff import FORMATS
 from keen_ripple.store import atomic, pieces, rehearsals
 from keen_ripple.store.rehearsals import Kept
@@ -26,6 +26,7 @@ from keen_ripple.web.contract.bodies import NewRehearsal, body
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 from keen_ripple.web.drawing import drawn
+from keen_ripple.web.handoffs import told_of
 
 # What the one is called that the core makes.
 MADE = "every-way-once"
@@ -61,15 +62,19 @@ def _compared(piece: Piece, kept: Kept) -> answers.KeptRehearsal:
     )
 
 
+@blueprint.get("/<which>/film")
+def film_report(piece_id: str, which: str) -> ResponseReturnValue:
+    """What a page that plays a rehearsal would hold, and why there is none."""
+    _, timeline = _acted(piece_id, which)
+    return answers.Handoffs(formats=[told_of(FORMATS["html"], timeline)]).told()
+
+
 @blueprint.get("/<which>/film.html")
 def film(piece_id: str, which: str) -> Response:
     """A rehearsal as a page that plays it: the one that the core makes, or a kept one by its number."""
-    stored = pieces.load(connection(), piece_id)
-    piece = read_piece(stored.document)
-    name, events, until_ms = _asked(piece_id, which, piece)
-    content = FORMATS["html"].write(timeline_of_rehearsal(rehearse(piece, events, until_ms)))
-    headers = {"Content-Disposition": f'attachment; filename="{stored.id}.{name}.html"'}
-    return Response(content, mimetype="text/html", headers=headers)
+    name, timeline = _acted(piece_id, which)
+    headers = {"Content-Disposition": f'attachment; filename="{piece_id}.{name}.html"'}
+    return Response(FORMATS["html"].write(timeline), mimetype="text/html", headers=headers)
 
 
 @blueprint.get("/<which>/filmstrip.png")
@@ -79,6 +84,12 @@ def strip(piece_id: str, which: str) -> Response:
     _, events, until_ms = _asked(piece_id, which, read_piece(stored.document))
     frames = request.args.get("frames", 24, type=int)
     return Response(drawn(stored, pictures.acted_strip, events, until_ms, frames), mimetype="image/png")
+
+
+def _acted(piece_id: str, which: str) -> tuple[str, Timeline]:
+    piece = revisions.current_timeline(piece_id).piece
+    name, events, until_ms = _asked(piece_id, which, piece)
+    return name, timeline_of_rehearsal(rehearse(piece, events, until_ms))
 
 
 def _asked(piece_id: str, which: str, piece: Piece) -> tuple[str, list[Event], float]:

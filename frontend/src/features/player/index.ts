@@ -1,3 +1,4 @@
+import { later } from '../../shared/ui/later';
 export { Clock, momentOf, type Look } from './clock';
 export { Ring } from './Ring';
 export { seconds } from './ring';
@@ -5,5 +6,6 @@ export { RunBar } from './RunBar';
 export type { Scene } from './scene';
 export { LoopView, pictureOf, PoseView, type Picture } from './SceneView';
 export { knotsOf, updateTape, type Tape } from './tape';
-export { UsedPiece } from './UsedPiece';
+/** With the runtime, which most views do not need at once. */
+export const UsedPiece = later(async () => (await import('./UsedPiece')).UsedPiece);
 export { waysRun } from './waysRun';

@@ -2,6 +2,8 @@ import { Button, Flex } from 'antd';
 import { useState } from 'react';
 import { Input } from '../../shared/ui/Input';
 import { PlainButton } from '../../shared/ui/PlainButton';
+import { api } from '../../api/client';
+import { EVERY_WAY, useNoFilm } from '../workbench';
 import type { EventModel, KeptRehearsal, MadeRehearsal } from '../../api/contract';
 import { changeOf } from './words';
 
@@ -15,9 +17,6 @@ interface Props {
 }
 
 const seconds = (ms: number) => `${(ms / 1000).toFixed(1)} s`;
-/** What the server calls the one that the core makes. */
-const MADE = 'every-way-once';
-
 /** Rehearsals that can be played again: the one that the core makes, and those that were kept. */
 export function Kept({ piece, made, kept, act, keep, drop }: Props) {
   const [chosen, setChosen] = useState('');
@@ -27,7 +26,8 @@ export function Kept({ piece, made, kept, act, keep, drop }: Props) {
       setChosen(key);
       act(events);
     },
-    address: `/api/pieces/${piece}/rehearsals/${key}`,
+    piece,
+    which: key,
     name,
     events,
     until_ms,
@@ -36,7 +36,7 @@ export function Kept({ piece, made, kept, act, keep, drop }: Props) {
     <section className="kept" aria-label="Kept rehearsals">
       <h2>Kept rehearsals</h2>
       <ul>
-        <Entry {...entry(MADE, 'Every way once', made)} />
+        <Entry {...entry(EVERY_WAY, 'Every way once', made)} />
         {kept.map((each) => (
           <Entry
             key={each.number}
@@ -53,7 +53,8 @@ export function Kept({ piece, made, kept, act, keep, drop }: Props) {
 
 interface EntryProps extends MadeRehearsal {
   name: string;
-  address: string;
+  piece: string;
+  which: string;
   isChosen: boolean;
   act: () => void;
   drop?: () => void;
@@ -61,7 +62,7 @@ interface EntryProps extends MadeRehearsal {
 }
 
 /** A rehearsal; what can be had of it once it is chosen. */
-function Entry({ name, address, events, until_ms, isChosen, act, drop, change }: EntryProps) {
+function Entry({ name, piece, which, events, until_ms, isChosen, act, drop, change }: EntryProps) {
   return (
     <li data-chosen={isChosen || undefined}>
       <PlainButton className="act ellipsis" onClick={act} title="Play it again">
@@ -73,25 +74,41 @@ function Entry({ name, address, events, until_ms, isChosen, act, drop, change }:
           ×
         </PlainButton>
       )}
-      {isChosen && (
-        <div className="leads">
-          <a href={`${address}/film.html`} download title="A web page that plays what happens in it">
-            film
-          </a>
-          <a href={`${address}/filmstrip.png`} target="_blank" rel="noreferrer" title="Moments of it in one picture">
-            filmstrip
-          </a>
-          <a
-            title="What is done in it, as a file for keen-ripple rehearse"
-            download={`${name}.json`}
-            href={`data:application/json,${encodeURIComponent(JSON.stringify(events))}`}
-          >
-            events
-          </a>
-        </div>
-      )}
+      {isChosen && <Leads name={name} piece={piece} which={which} events={events} />}
       {change && <p className="changed">{change}</p>}
     </li>
+  );
+}
+
+/** What can be had of a rehearsal, and why not. */
+function Leads({ name, piece, which, events }: Pick<EntryProps, 'name' | 'piece' | 'which' | 'events'>) {
+  const noFilm = useNoFilm(which);
+  return (
+    <>
+      <div className="leads">
+        {noFilm === '' && (
+          <a href={api.rehearsalAddress(piece, which, 'film.html')} download title="A web page that plays it">
+            film
+          </a>
+        )}
+        <a
+          href={api.rehearsalAddress(piece, which, 'filmstrip.png')}
+          target="_blank"
+          rel="noreferrer"
+          title="Moments of it in one picture"
+        >
+          filmstrip
+        </a>
+        <a
+          title="What is done in it, as a file for keen-ripple rehearse"
+          download={`${name}.json`}
+          href={`data:application/json,${encodeURIComponent(JSON.stringify(events))}`}
+        >
+          events
+        </a>
+      </div>
+      {noFilm && <p className="changed">No film of it yet: {noFilm}</p>}
+    </>
   );
 }
 

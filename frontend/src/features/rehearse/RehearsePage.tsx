@@ -3,7 +3,8 @@ import { useCallback, useMemo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { api } from '../../api/client';
 import { known } from '../../shared/known';
-import type { Session } from '../../runtime/session';
+import type { Tables } from '../../runtime/data';
+import type { Session, Told } from '../../runtime/session';
 import { pictureOf, UsedPiece } from '../player';
 import { awaited, BenchFrame, isByAPerson, rehearsal, Speeds, useBench, useRehearsals, useSize } from '../workbench';
 import { follow, type Rehearsed } from './happenings';
@@ -103,8 +104,8 @@ function Awaited({ store }: { store: Rehearsed }) {
 }
 
 interface UsedProps {
-  tables: Parameters<typeof UsedPiece>[0]['tables'];
-  told: Parameters<typeof UsedPiece>[0]['told'];
+  tables: Tables;
+  told: Told;
   store: Rehearsed;
   session: Session | null;
   onSession: (session: Session | null) => void;

@@ -1,5 +1,7 @@
 import { Button, Popover } from 'antd';
-import { WebPages } from './WebPage';
+import { later } from '../../shared/ui/later';
+
+const WebPages = later(async () => (await import('./WebPage')).WebPages, <div style={{ width: 290, height: 360 }} />);
 
 /** What leaves for others. */
 export function Handoff() {

@@ -4,6 +4,7 @@ import type { HandoffReport } from '../../api/contract';
 import { api } from '../../api/client';
 import { useBench } from './bench';
 import { isByAPerson } from './cues';
+import { EVERY_WAY, useNoFilm } from './rehearsals';
 
 const FORMATS = [
   {
@@ -46,6 +47,7 @@ export function WebPages() {
 /** Of a piece that waits for somebody: what would happen, played. */
 function Film({ id }: { id: string }) {
   const waits = useBench((b) => (b.document.transitions ?? []).some(({ cue }) => isByAPerson(cue ?? 'hold')));
+  const refused = useNoFilm(EVERY_WAY, waits);
   if (!waits) return null;
   return (
     <Flex component="section" vertical gap={8} aria-label="Every way once">
@@ -53,7 +55,8 @@ function Film({ id }: { id: string }) {
       <span className="quiet">
         A web page that plays what the piece does when each of its cues is given once. Others are had from Rehearse.
       </span>
-      <Button type="primary" href={`/api/pieces/${id}/rehearsals/every-way-once/film.html`} download>
+      {refused && <p role="alert">There is no such page of this piece yet: {refused}</p>}
+      <Button type="primary" disabled={refused !== ''} href={api.rehearsalAddress(id, EVERY_WAY, 'film.html')} download>
         Download {id}.every-way-once.html
       </Button>
     </Flex>

@@ -6,18 +6,20 @@ unattended run as in a rehearsal that is interrupted on its way.
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from typing import Any
 
 from keen_ripple.core.blends.coordinates import Coordinates, Passing, coordinates_of
-from keen_ripple.core.document import Piece
+from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import BY_NAME
 
 Families = Mapping[str, Mapping[str, Coordinates]]
 """By layer and property: the coordinates in which those values lie. Only where there are others to mind."""
 
-NAMES = {row.name for row in BY_NAME.values() if row.blend in ("path", "paint")}
+OUTLINES = frozenset(row.name for row in BY_NAME.values() if row.blend == "path")
+PAINTS = frozenset(row.name for row in BY_NAME.values() if row.blend == "paint")
+NAMES = OUTLINES | PAINTS
 
 
 def families_of(piece: Piece, poses: Mapping[str, Pose]) -> Families:
@@ -25,7 +27,7 @@ def families_of(piece: Piece, poses: Mapping[str, Pose]) -> Families:
     found: dict[str, dict[str, Coordinates]] = {}
     for layer, name in _changed(piece):
         values = tuple(dict.fromkeys(pose[layer][name] for pose in poses.values()))
-        if len(values) > 2 and not all(_is_colour(name, value) for value in values):
+        if len(values) > 2:
             found.setdefault(layer, {})[name] = coordinates_of(BY_NAME[name].blend, piece.blend, values)
     return found
 
@@ -36,15 +38,18 @@ def begun(families: Families, layer: str, name: str, value: Any) -> Any:
     return Passing(lie, tuple(lie.place(value).tolist())) if lie is not None and lie.shared else value
 
 
-def _changed(piece: Piece) -> Iterator[tuple[str, str]]:
-    names = {
-        (layer, name): None
-        for state in piece.states
-        for layer, change in state.changes.items()
-        for name in NAMES & change.model_fields_set
+def _changed(piece: Piece) -> Mapping[tuple[str, str], None]:
+    """Outlines in which states differ, and paints that are a gradient in one of them or in the base."""
+    gradients = {
+        (layer.id, name)
+        for layer, _ in walk(piece.layers)
+        for name in PAINTS
+        if not isinstance(getattr(layer, name, ""), str)
     }
-    yield from names
-
-
-def _is_colour(name: str, value: Any) -> bool:
-    return BY_NAME[name].blend == "paint" and isinstance(value, str)
+    found: dict[tuple[str, str], None] = {}
+    for state in piece.states:
+        for layer, change in state.changes.items():
+            for name in NAMES & change.model_fields_set:
+                if name in OUTLINES or (layer, name) in gradients or not isinstance(getattr(change, name), str):
+                    found[layer, name] = None
+    return found

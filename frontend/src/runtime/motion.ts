@@ -20,52 +20,45 @@ const same = (a: Place, b: Place) => a === b || (a.length === b.length && a.ever
 const isStill = (m: Motion) => m.span.curve === undefined && m.span.spring === undefined;
 
 /** What was looked up last: most motions of a transition share their span, and ask at the same moment. */
-const known: { span: Span | null; start_ms: number; end_ms: number; t: number; found: readonly [number, number] } = {
-  span: null,
-  start_ms: 0,
-  end_ms: 0,
-  t: 0,
-  found: [0, 0],
-};
+const known = { span: null as Span | null, start_ms: 0, end_ms: 0, t: 0, left: 1, thrown: 0 };
 
-function once(m: Motion, t: number, look: () => readonly [number, number]): readonly [number, number] {
-  if (known.span !== m.span || known.start_ms !== m.start_ms || known.end_ms !== m.end_ms || known.t !== t) {
-    known.found = look();
-    Object.assign(known, { span: m.span, start_ms: m.start_ms, end_ms: m.end_ms, t });
+/** By how much of the way a motion is still at its start, and how far a speed of 1 has carried it. */
+function during(tables: Tables, m: Motion, t: number): typeof known {
+  const { span, start_ms, end_ms } = m;
+  if (known.span === span && known.start_ms === start_ms && known.end_ms === end_ms && known.t === t) return known;
+  known.span = span;
+  known.start_ms = start_ms;
+  known.end_ms = end_ms;
+  known.t = t;
+  if (span.spring === undefined) {
+    known.left = 1 - progress(tables, m, t);
+    known.thrown = 0;
+  } else {
+    [known.left, known.thrown] = responsesOf(at(tables.springs, span.spring), (t - start_ms) / 1000);
   }
-  return known.found;
+  return known;
 }
 
 function progress(tables: Tables, m: Motion, t: number): number {
   if (t >= m.end_ms) return 1;
   const { curve } = m.span;
   if (curve === undefined || t < m.start_ms) return 0;
-  const [found] = once(m, t, () => {
-    return [progressOf(at(tables.curves, curve), (t - m.start_ms) / (m.end_ms - m.start_ms)), 0];
-  });
-  return found;
+  return progressOf(at(tables.curves, curve), (t - m.start_ms) / (m.end_ms - m.start_ms));
 }
 
 /** Where a motion is at a moment, as it is shown. */
 export function placeOf(tables: Tables, m: Motion, t: number): Place {
   if (t >= m.end_ms) return m.goal;
   if (t < m.start_ms || isStill(m)) return m.start;
-  const { low, high } = m.of;
-  const place = moving(tables, m, t);
-  return low === null && high === null
-    ? place
-    : place.map((x) => Math.min(Math.max(x, low ?? -Infinity), high ?? Infinity));
-}
-
-function moving(tables: Tables, m: Motion, t: number): Place {
-  if (m.span.spring === undefined) {
-    const p = progress(tables, m, t);
-    return m.start.map((x, i) => x * (1 - p) + at(m.goal, i) * p);
-  }
-  const { spring } = m.span;
-  const [rest, thrown] = once(m, t, () => responsesOf(at(tables.springs, spring), (t - m.start_ms) / 1000));
+  const { goal, speed, of } = m;
+  const { left, thrown } = during(tables, m, t);
+  const low = of.low ?? -Infinity;
+  const high = of.high ?? Infinity;
   // So that it is exactly where it began while nothing has been left of the way.
-  return m.start.map((x, i) => at(m.goal, i) * (1 - rest) + x * rest + (m.speed ? at(m.speed, i) : 0) * thrown);
+  return m.start.map((x, i) => {
+    const place = x * left + at(goal, i) * (1 - left) + (speed ? at(speed, i) * thrown : 0);
+    return place < low ? low : place > high ? high : place;
+  });
 }
 
 /** How fast it is, in places per second; nothing where it waits, and where it jumps. */

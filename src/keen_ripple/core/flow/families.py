@@ -7,9 +7,8 @@ unattended run as in a rehearsal that is interrupted on its way.
 from __future__ import annotations
 
 from collections.abc import Mapping
-from typing import Any
 
-from keen_ripple.core.blends.coordinates import Coordinates, Passing, coordinates_of
+from keen_ripple.core.blends.coordinates import Coordinates, coordinates_of
 from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import BY_NAME
@@ -30,12 +29,6 @@ def families_of(piece: Piece, poses: Mapping[str, Pose]) -> Families:
         if len(values) > 2:
             found.setdefault(layer, {})[name] = coordinates_of(BY_NAME[name].blend, piece.blend, values)
     return found
-
-
-def begun(families: Families, layer: str, name: str, value: Any) -> Any:
-    """A value from which a motion begins; as a place where it has to mind the others."""
-    lie = families.get(layer, {}).get(name)
-    return Passing(lie, tuple(lie.place(value).tolist())) if lie is not None and lie.shared else value
 
 
 def _changed(piece: Piece) -> Mapping[tuple[str, str], None]:

@@ -5,10 +5,11 @@ from __future__ import annotations
 from collections.abc import Iterator, Mapping, Sequence
 from typing import Any, NamedTuple
 
+from keen_ripple.core.blends.coordinates import begun
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition, walk
 from keen_ripple.core.document.spans import Spans
-from keen_ripple.core.flow.families import Families, begun
+from keen_ripple.core.flow.families import Families
 from keen_ripple.core.flow.layout import laid_out
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import BY_NAME
@@ -94,5 +95,6 @@ class Movers:
                 if at_once or BY_NAME[name].blend == "discrete":
                     # Nothing in between: at once, when its motion would begin.
                     end, easing = start, None
-                begin = old[name] if easing is None else begun(self._families, layer, name, old[name])
+                lie = self._families.get(layer, {}).get(name)
+                begin = old[name] if easing is None or lie is None else begun(lie, old[name])
                 yield Move(layer, name, start, end, easing, begin, new[name])

@@ -18,7 +18,7 @@ from typing import Any
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
-from keen_ripple.core.blends.coordinates import Coordinates, Passing
+from keen_ripple.core.blends.coordinates import Coordinates, Passing, begun
 from keen_ripple.core.curves import STEADY, Settle, Spring, Steady, Steps
 from keen_ripple.core.document.spans import Span
 from keen_ripple.core.flow.moves import Move
@@ -120,7 +120,7 @@ def sent(
     if speed is None and (shown is goal or np.array_equal(here, lie.place(goal))):
         return None
     start, end = now_ms + span.start_ms, now_ms + span.end_ms
-    begin = _begun(lie, shown) if running is None else _taken_over(running, now_ms, shown)
+    begin = begun(lie, shown) if running is None else _taken_over(running, now_ms, shown)
     if row.blend == "discrete" or span.easing is None:
         cut = Move(layer, name, start, start if row.blend == "discrete" else end, None, begin, goal)
         return Motion(cut, lie, here)
@@ -161,11 +161,6 @@ def _kept_speed(running: Motion | None, now_ms: float, span: Span) -> Floats | N
     spring, speed = span.easing.spring, running.speed(now_ms)
     swing = np.abs(speed) / math.sqrt(spring.stiffness / spring.mass)
     return speed if np.any(swing > tolerances_of(running.coordinates, running.move.property)) else None
-
-
-def _begun(lie: Coordinates, shown: Any) -> Any:
-    """A value at rest; as a place where the way between two is another one for the sake of the others."""
-    return Passing(lie, tuple(lie.place(shown).tolist())) if lie.shared else shown
 
 
 def _taken_over(running: Motion, now_ms: float, shown: Any) -> Any:

@@ -68,7 +68,13 @@ class Rehearsal:
     def faded_at(self, t_ms: float) -> list[tuple[Pose, float]]:
         """The looks that cross-fades have left and that are still seen, the oldest first, and each one's share of what
         is seen; the new look has the rest."""
-        return faded_at(self.fades, t_ms)
+        looks: list[tuple[Pose, float]] = []
+        for fade in self.fades:
+            if fade.start_ms <= t_ms:
+                share = fade.share(t_ms)
+                before = 1.0 - sum(weight for _, weight in looks)
+                looks = [*((look, weight * (1.0 - share)) for look, weight in looks), (fade.look, before * (1 - share))]
+        return [(look, weight) for look, weight in looks if weight > 0.0]
 
     def states_at(self, t_ms: float) -> tuple[str, str]:
         """The states between which a moment lies; twice the same at rest."""
@@ -77,17 +83,6 @@ class Rehearsal:
             return self.piece.start, self.piece.start
         segment = self.segments[index]
         return (segment.from_, segment.to) if t_ms < segment.end_ms else (segment.to, segment.to)
-
-
-def faded_at(fades: Iterable[Fading], t_ms: float) -> list[tuple[Pose, float]]:
-    """The looks that these cross-fades, in the order of time, have left and that are still seen, with their shares."""
-    looks: list[tuple[Pose, float]] = []
-    for fade in fades:
-        if fade.start_ms <= t_ms:
-            share = fade.share(t_ms)
-            before = 1.0 - sum(weight for _, weight in looks)
-            looks = [*((look, weight * (1.0 - share)) for look, weight in looks), (fade.look, before * (1 - share))]
-    return [(look, weight) for look, weight in looks if weight > 0.0]
 
 
 def rehearse(piece: Piece, events: Sequence[Event], until_ms: float) -> Rehearsal:

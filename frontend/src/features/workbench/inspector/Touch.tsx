@@ -18,8 +18,8 @@ export function TouchOfLayers({ ids }: { ids: readonly string[] }) {
       <div className="pairs">
         <NumberField
           wide
-          label="touched within"
-          name="touched within"
+          label="touch margin"
+          name="touch margin"
           unit="px"
           value={firstOf(margins)}
           mixed={isMixed(margins)}

@@ -15,7 +15,7 @@ from keen_ripple.core.blends.coordinates.colours import ColourCoordinates
 from keen_ripple.core.blends.coordinates.lists import DashCoordinates, ShadowCoordinates
 from keen_ripple.core.blends.coordinates.outlines import OutlineCoordinates
 from keen_ripple.core.blends.coordinates.paints import PaintCoordinates
-from keen_ripple.core.blends.coordinates.passing import Coordinates, Passing, settled
+from keen_ripple.core.blends.coordinates.passing import Coordinates, Passing, begun, settled
 from keen_ripple.core.blends.coordinates.plain import FadeCoordinates, Nearness, Number, Shares, Switched
 
 PLAIN: dict[str, Coordinates] = {"linear": Number(), "visible": Shares(), "perspective": Nearness()}
@@ -41,4 +41,4 @@ def coordinates_of(blend: str, space: str, values: tuple[Any, ...]) -> Coordinat
     return PaintCoordinates.of(values, SPACES[space])
 
 
-__all__ = ["ColourCoordinates", "Coordinates", "OutlineCoordinates", "Passing", "coordinates_of", "settled"]
+__all__ = ["ColourCoordinates", "Coordinates", "OutlineCoordinates", "Passing", "begun", "coordinates_of", "settled"]

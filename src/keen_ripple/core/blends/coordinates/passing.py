@@ -89,6 +89,11 @@ class Passing:
         return PassingBetween(self, self.coordinates.place(end))
 
 
+def begun(lie: Coordinates, value: Any) -> Any:
+    """A value at rest, from which a motion begins; as a place where the way has to mind the other values."""
+    return Passing(lie, tuple(lie.place(value).tolist())) if lie.shared else value
+
+
 def settled(value: Any) -> Any:
     """A value of a property: of a place in mid-motion, what is shown there."""
     return value.value if isinstance(value, Passing) else value

@@ -56,8 +56,12 @@ for (const [layer, name, keys] of tracks) {
   element.animate(frames, {duration, iterations: Infinity});
 }
 """
-# All tasks of the main thread, painting too; of them, what script, style and layout take.
-COSTS = {"all": ("TaskDuration",), "script, style, layout": ("ScriptDuration", "RecalcStyleDuration", "LayoutDuration")}
+# All tasks of the main thread, painting too; of them, what script alone, and script, style and layout take.
+COSTS = {
+    "all": ("TaskDuration",),
+    "script": ("ScriptDuration",),
+    "script, style, layout": ("ScriptDuration", "RecalcStyleDuration", "LayoutDuration"),
+}
 ROUNDS = 5
 
 

@@ -15,12 +15,15 @@ interface Written {
 
 class ScenePicture implements Picture {
   private readonly layers = new Map<string, Written>();
+  /** What was written last: the next property is mostly of the same layer. */
+  private last: { layer: string; written: Written } | null = null;
 
   constructor(readonly scene: Scene) {}
 
   write(layer: string, property: string, value: unknown): void {
-    const written = this.layers.get(layer) ?? this.begun(layer);
+    const written = this.last?.layer === layer ? this.last.written : (this.layers.get(layer) ?? this.begun(layer));
     if (!written) return;
+    if (this.last?.written !== written) this.last = { layer, written };
     written.shown.look[property] = value as Value;
     written.changed.push(property);
   }

@@ -1,4 +1,4 @@
-import { useEffect, useRef } from 'react';
+import { memo, useEffect, useRef } from 'react';
 import type { Piece } from '../../api/contract';
 import type { Happening, Rehearsed } from './happenings';
 import { didOf, wayOf, whereOf, whyNot } from './words';
@@ -12,11 +12,6 @@ interface Props {
 /** Everything that happened, and what it set off or why nothing; the newest is in sight. */
 export function Happened({ piece, store, listen }: Props) {
   const list = store((s) => s.list);
-  const sheet = useRef<HTMLOListElement>(null);
-  useEffect(() => {
-    const { current } = sheet;
-    if (current) current.scrollTop = current.scrollHeight;
-  }, [list]);
   return (
     <aside className="happened" aria-label="What happened">
       <header>
@@ -28,16 +23,19 @@ export function Happened({ piece, store, listen }: Props) {
           Nothing yet. Use the piece with pointer, finger or keys: each thing you do is listed here.
         </p>
       )}
-      <ol ref={sheet} aria-label="List of what happened">
-        {list.map((happening) => (
-          <Line key={happening.number} piece={piece} happening={happening} />
-        ))}
-      </ol>
+      <div className="newest-in-sight">
+        <ol aria-label="List of what happened">
+          {list.map((happening) => (
+            <Line key={happening.number} piece={piece} happening={happening} />
+          ))}
+        </ol>
+      </div>
     </aside>
   );
 }
 
-function Line({ piece, happening: { at_ms, heard, taken } }: { piece: Piece; happening: Happening }) {
+const Line = memo(function Line({ piece, happening }: { piece: Piece; happening: Happening }) {
+  const { at_ms, heard, taken } = happening;
   const way = taken && wayOf(piece, taken);
   return (
     <li className={heard && !heard.transition ? 'unheeded' : undefined}>
@@ -63,7 +61,7 @@ function Line({ piece, happening: { at_ms, heard, taken } }: { piece: Piece; hap
       </span>
     </li>
   );
-}
+});
 
 /** Said ten times a second. */
 const SAID_EVERY_MS = 100;

@@ -38,3 +38,11 @@ export const cueLabel = (cue: string, key?: string | null) =>
 export const awaited = (cue: string, key?: string | null) =>
   key ? `the key ${keyName(key)}` : (ALL[cue]?.awaited ?? cue);
 export const keyName = (key: string) => (key === ' ' ? 'Space' : key);
+
+/** A key as it is typed: one character, Space, or a name that the browser gives it. */
+export const parseKey = (text: string): { value: string; fault?: never } | { value?: never; fault: string } => {
+  const key = text.trim() === 'Space' ? ' ' : text.trim();
+  return /^(.|[A-Z][A-Za-z0-9]{1,31})$/u.test(key)
+    ? { value: key }
+    : { fault: 'No key is called so. Type one character, Space, or a name such as Enter, Escape or ArrowRight.' };
+};

@@ -126,7 +126,11 @@ function Frame({ typed: { fault, input }, tone = undefined, wide, width, suffix,
         status={fault === null ? '' : 'error'}
         suffix={suffix ? <span className="field-unit">{suffix}</span> : undefined}
       />
-      <FieldFault text={fault} />
+      <FieldFault text={inWordsOf(rest['aria-label'], fault)} />
     </div>
   );
 }
+
+/** The server calls a field as the document does; here it is called by its label. */
+const inWordsOf = (name: string | undefined, fault: string | null) =>
+  fault?.replace(/^[a-z]+(_[a-z]+)+(?= is )/, name ?? '$&') ?? null;

@@ -37,7 +37,7 @@ class RetimeFault(Fault):
 def scaled(piece: Piece, factor: float) -> Piece:
     """Everything takes `factor` (0.01–100) times as long: 0.8 is a fifth less. Raises RetimeFault."""
     if not 0.01 <= factor <= 100.0:
-        raise RetimeFault(f"The factor is {factor:g}.", value=factor, remedy="Give a factor from 0.01 to 100.")
+        raise RetimeFault(f"The factor is {factor:.15g}.", value=factor, remedy="Give a factor from 0.01 to 100.")
     ratio = Fraction(factor).limit_denominator(1_000_000)
     return _retimed(piece, lambda t: _nearest(t * ratio), _nearest(_length_ms(piece) * ratio))
 

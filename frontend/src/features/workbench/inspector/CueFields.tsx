@@ -1,9 +1,9 @@
 import { Select } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
 import type { Piece, Transition } from '../../../api/contract';
-import { NumberField, TextField } from '../../../shared/ui/Field';
+import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
-import { BY_A_PERSON, BY_ITSELF, isByAPerson, type Cue } from '../cues';
+import { BY_A_PERSON, BY_ITSELF, isByAPerson, type Cue, keyName, parseKey } from '../cues';
 import { setTransition } from '../edits';
 import type { Edit } from '../edits/edit';
 import { labelOf, walk } from '../tree';
@@ -82,10 +82,12 @@ function CueDetail({
   return (
     <>
       {cue === 'key' && (
-        <TextField
+        <TypedField
           label="key"
           name="cue key"
           value={transition.cue_key ?? ''}
+          format={keyName}
+          parse={parseKey}
           commit={(v) => make(set('Key', { cue_key: v }))}
         />
       )}

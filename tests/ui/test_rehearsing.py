@@ -13,8 +13,9 @@ USED = "[data-stage=rehearse] .used"
 
 
 def happened(bench) -> list[str]:
-    """What is listed, a line each."""
-    return [" ".join(line.text.split("\n")[1:]) for line in bench.all(".happened li")]
+    """What is listed, a line each; what is scrolled out of sight too."""
+    lines = "return [...document.querySelectorAll('.happened li')].map(line => line.innerText)"
+    return [" ".join(line.split("\n")[1:]) for line in bench.browser.execute_script(lines)]
 
 
 def on_stage(bench) -> str:

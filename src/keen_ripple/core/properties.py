@@ -13,9 +13,13 @@ from keen_ripple.core.blends import Blend, blend_named
 from keen_ripple.core.blends.coordinates import ColourCoordinates, Passing
 from keen_ripple.core.blends.taken_over import TakenOver
 
-KINDS = ("group", "rectangle", "ellipse", "path", "text", "picture", "medium")
+KINDS = ("group", "rectangle", "ellipse", "path", "text", "picture", "medium", "placement")
 SHAPES = ("rectangle", "ellipse", "path")
 PICTURES = ("picture", "medium")
+GROUPED = ("group", "placement")
+"""What holds other layers."""
+STILL = ("layout", "placed")
+"""Blends of what is told at states and never in motion itself."""
 CASTING = (*SHAPES, "text", *PICTURES)
 
 
@@ -23,9 +27,9 @@ CASTING = (*SHAPES, "text", *PICTURES)
 class Property:
     """One row. `low` and `high` bound what may be written, and also what is shown where `clamped`.
 
-    `blend` is how it is mixed, or `layout` for what only places other layers, at states, and is never in motion
-    itself. `default` is None where a value must be given. `varies` says whether states may differ in it. `tolerance` is
-    how far a tape may be off, in the property's own unit (colours: of 255).
+    `blend` is how it is mixed, or one of STILL: `layout` for what only places other layers, `placed` for what a
+    placement says of the piece in it. `default` is None where a value must be given. `varies` says whether states may
+    differ in it. `tolerance` is how far a tape may be off, in the property's own unit (colours: of 255).
     """
 
     name: str
@@ -88,6 +92,7 @@ def _under(group: str, *rows: Property) -> tuple[Property, ...]:
 
 GROUPS: dict[str, bool] = {
     "Content": True,
+    "Placement": True,
     "Place": True,
     "Rotation and scale": True,
     "Look": True,
@@ -212,6 +217,11 @@ PROPERTIES: tuple[Property, ...] = (
         Property("playhead", "playhead", "ms", "linear", 0.0, low=0.0, clamped=True, tolerance=0.5, kinds=("medium",)),
     ),
     *_under(
+        "Placement",
+        Property("state", "state", "", "placed", kinds=("placement",)),
+        Property("values", "values of its own", "", "placed", (), kinds=("placement",)),
+    ),
+    *_under(
         "Row or column",
         _layout("layout", "layout", "none", choices=("none", "row", "column")),
         _layout("gap", "gap", 0.0, low=0.0),
@@ -264,4 +274,4 @@ def _is_colour(value: Any) -> bool:
 @cache
 def moving_of(kind: str) -> tuple[Property, ...]:
     """The rows of this kind that can be in motion."""
-    return tuple(row for row in properties_of(kind) if row.varies and row.blend != "layout")
+    return tuple(row for row in properties_of(kind) if row.varies and row.blend not in STILL)

@@ -17,6 +17,7 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.finer import Finer, Reaches, finer_of, reaches_of
 from keen_ripple.core.flow.legs import Leg, legs_of
 from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.flow.placing import NO_LIBRARY, Library, placed
 from keen_ripple.core.flow.poses import Pose, poses_of
 from keen_ripple.core.flow.run import Run, Segment, run_of
 from keen_ripple.core.flow.sampling import Numbers, posed
@@ -28,7 +29,9 @@ from keen_ripple.core.live.rehearse import Rehearsal
 
 @dataclass(frozen=True, eq=False)
 class Timeline:
-    """`rest` is the pose at the start; `tracks` are the properties that change during the run, and only those."""
+    """`piece` is flat: its placements hold the layers of their originals. `rest` is the pose at the start; `tracks` are
+    the properties that change during the run, and only those.
+    """
 
     piece: Piece
     poses: Mapping[str, Pose]
@@ -36,6 +39,8 @@ class Timeline:
     legs: Mapping[str, Leg]
     reaches: Reaches
     finer: Mapping[str, Finer]
+    # The document, in which placements have not been laid flat.
+    written: Piece
     # Of a rehearsal: what happened in it, whose cross-fades may have been interrupted.
     rehearsal: Rehearsal | None = None
 
@@ -73,11 +78,14 @@ def frames(timeline: Timeline, fps: float) -> tuple[tuple[Track, ...], Floats]:
     return timeline.numbers.tracks, timeline.numbers.at(Progress(np.array(frame_times(timeline.run, fps))))
 
 
-def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
-    """Everything that can be known of a piece's motion. Raises RunFault where it cannot be played.
+def timeline_of(piece: Piece, before: Timeline | None = None, library: Library = NO_LIBRARY) -> Timeline:
+    """Everything that can be known of a piece's motion; `library` has the pieces that are placed in it.
+
+    Raises RunFault where it cannot be played, PlacingFault where it cannot be put together.
 
     What `before`, the timeline of an earlier revision, has worked out already is taken over where it still holds.
     """
+    written, piece = piece, placed(piece, library)
     poses = poses_of(piece, before.piece, before.poses) if before else poses_of(piece)
     earlier = {id(pose): before.reaches[state] for state, pose in before.poses.items()} if before else {}
     reaches = reaches_of(piece, poses, earlier)
@@ -85,10 +93,9 @@ def timeline_of(piece: Piece, before: Timeline | None = None) -> Timeline:
     legs = legs_of(piece, poses, before.legs if before else {}, finer)
     if leaves_early(piece):
         run, carried = carried_run(piece, poses, finer)
-        return Timeline(piece, poses, run, {**legs, **carried}, reaches, finer)
-    return Timeline(
-        piece, poses, run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions}), legs, reaches, finer
-    )
+        return Timeline(piece, poses, run, {**legs, **carried}, reaches, finer, written)
+    run = run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions})
+    return Timeline(piece, poses, run, legs, reaches, finer, written)
 
 
 def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
@@ -111,7 +118,7 @@ def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
         own = tuple(moves[segment.leg])
         legs[segment.leg] = Leg(ways[segment.transition], before, after, piece.blend, own, length, {}, finer=finer)
     run = Run(math.ceil(rehearsal.end_ms), None, segments, rehearsal.state)
-    return Timeline(piece, poses, run, legs, reaches, finer, rehearsal)
+    return Timeline(piece, poses, run, legs, reaches, finer, piece, rehearsal)
 
 
 def _segments(rehearsal: Rehearsal) -> tuple[Segment, ...]:

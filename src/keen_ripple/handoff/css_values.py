@@ -189,6 +189,7 @@ SHAPE = (_fill("background"), Declaration("box-shadow", ("stroke", "stroke_width
 
 WRITTEN: dict[str, tuple[Declaration, ...]] = {
     "group": (*BOX, BLUR),
+    "placement": (*BOX, BLUR),
     "rectangle": (*BOX, CORNERS, *SHAPE),
     "ellipse": (*BOX, *SHAPE),
     "path": (

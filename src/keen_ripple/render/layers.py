@@ -49,7 +49,7 @@ def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose) -> None:
     if opacity < 1.0 or filters is not None:
         canvas.saveLayer(paint=skia.Paint(Alphaf=opacity, ImageFilter=filters))
     KINDS[layer.kind](canvas, look)
-    if layer.kind == "group":
+    if layer.layers:
         draw_layers(canvas, layer.layers, pose)
     canvas.restoreToCount(outside)
 
@@ -204,6 +204,7 @@ def _decoded(source: str) -> skia.Image | None:
 
 KINDS: dict[str, Callable[[skia.Canvas, Look], None]] = {
     "group": _group,
+    "placement": _group,
     "rectangle": lambda canvas, look: _box(canvas, look, "rectangle"),
     "ellipse": lambda canvas, look: _box(canvas, look, "ellipse"),
     "path": _path,

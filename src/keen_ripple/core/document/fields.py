@@ -9,7 +9,7 @@ from pydantic import AfterValidator, BeforeValidator, Field
 
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_NAME, LONGEST_PATH
+from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_NAME, LONGEST_PATH, MOST_PARAMETERS
 from keen_ripple.core.outlines import canonical, parse
 from keen_ripple.core.properties import Property
 from keen_ripple.core.values import Model, Paint, Shadow
@@ -20,6 +20,7 @@ __all__ = [
     "Colour",
     "EasingText",
     "Id",
+    "LayerPath",
     "MediumLength",
     "MediumText",
     "Milliseconds",
@@ -62,6 +63,14 @@ ID = r"^[a-z0-9]+(-[a-z0-9]+)*$"
 Id = Annotated[
     str, Field(pattern=ID, max_length=64, description="Lower-case letters and digits, in words joined by hyphens.")
 ]
+LayerPath = Annotated[
+    str,
+    Field(
+        pattern=ID.replace("$", "(/[a-z0-9]+(-[a-z0-9]+)*)*$"),
+        max_length=512,
+        description="The id of a layer; inside of a placement after its id and a slash.",
+    ),
+]
 Name = Annotated[str, Field(min_length=1, max_length=LONGEST_NAME), AfterValidator(_printable)]
 Milliseconds = Annotated[int, BeforeValidator(_whole), Field(ge=0, le=600_000, description="Whole milliseconds.")]
 EasingText = Annotated[
@@ -83,6 +92,12 @@ SourceText = Annotated[
     AfterValidator(check_picture),
 ]
 
+# What a parameter can be set to: a text, a colour, a picture, a state; a number or a time.
+Value = (
+    Annotated[str, Field(max_length=4_000_000), AfterValidator(_printable)]
+    | Annotated[float, Field(ge=-FARTHEST, le=FARTHEST)]
+)
+
 _TYPES: dict[str, Any] = {
     "colour": Colour,
     "paint": Paint,
@@ -92,6 +107,8 @@ _TYPES: dict[str, Any] = {
     "dash": Annotated[tuple[Length, ...], Field(max_length=16)],
     "text": Annotated[str, Field(max_length=2000), AfterValidator(_printable)],
     "source": SourceText,
+    "state": Id,
+    "values": Annotated[dict[Id, Value], Field(max_length=MOST_PARAMETERS)],
 }
 
 

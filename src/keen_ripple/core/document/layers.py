@@ -29,6 +29,9 @@ class LayerBase(Model):
     layers: Any = ()
     # Of a path: its outline.
     path: Any = None
+    # Of a placement: the id of the piece in it, and whether the states of the piece around it lead it.
+    piece: Any = None
+    life: Any = None
     # Of a medium: how long it plays.
     length_ms: Any = 0
 
@@ -49,6 +52,10 @@ def _model_of(kind: str) -> type[LayerBase]:
         fields["layers"] = (tuple[()], Field(default=(), exclude=True))
     if "path" not in fields:
         fields["path"] = (Literal[None], Field(default=None, exclude=True))
+    if kind == "placement":
+        fields |= {"piece": (Id, ...), "life": (Literal["led"], "led")}
+    else:
+        fields |= {name: (Literal[None], Field(default=None, exclude=True)) for name in ("piece", "life")}
     if kind == "medium":
         fields |= {"source": (MediumText, ...), "length_ms": (MediumLength, ...)}
     else:

@@ -8,9 +8,10 @@ from pydantic import BeforeValidator, Field, create_model
 
 from keen_ripple.core.document.fields import Colour, Id, Model, Name, Size, property_type
 from keen_ripple.core.document.layers import Layer
+from keen_ripple.core.document.parameters import Parameter
 from keen_ripple.core.document.transitions import Transition
 from keen_ripple.core.document.undercurrents import Undercurrent
-from keen_ripple.core.limits import MOST_LAYERS, MOST_STATES, MOST_TRANSITIONS, MOST_UNDERCURRENTS
+from keen_ripple.core.limits import MOST_LAYERS, MOST_PARAMETERS, MOST_STATES, MOST_TRANSITIONS, MOST_UNDERCURRENTS
 from keen_ripple.core.properties import VARYING
 
 FORMAT = 1
@@ -71,3 +72,6 @@ class Piece(Model):
         default=LONG_PRESS_MS, description="What is held down for this time is pressed long."
     )
     undercurrents: Annotated[tuple[Undercurrent, ...], Field(max_length=MOST_UNDERCURRENTS)] = ()
+    parameters: Annotated[tuple[Parameter, ...], Field(max_length=MOST_PARAMETERS)] = Field(
+        default=(), description="What a placement of this piece may set."
+    )

@@ -7,6 +7,7 @@ from itertools import pairwise
 
 from keen_ripple.core.document.counts import count_faults
 from keen_ripple.core.document.layers import LayerBase, walk
+from keen_ripple.core.document.parameters import Bind
 from keen_ripple.core.document.piece import Piece
 from keen_ripple.core.document.spans import AnchorFault, Spans
 from keen_ripple.core.document.transitions import Transition
@@ -67,7 +68,11 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
         for end, state_id in (("from", transition.from_), ("to", transition.to)):
             if state_id not in states:
                 yield _unknown("state", state_id, f"{place}/{end}", states)
-        if transition.cue_layer is not None and transition.cue_layer not in layers:
+        # A layer inside of a placement is only known with the library.
+        outermost = (transition.cue_layer or "").split("/")
+        if len(outermost) > 1 and getattr(layers.get(outermost[0]), "kind", None) == "placement":
+            pass
+        elif transition.cue_layer is not None and transition.cue_layer not in layers:
             yield _unknown("layer", transition.cue_layer, f"{place}/cue_layer", layers)
         elif transition.cue == "media-end":
             yield from _medium(transition.cue_layer, layers, f"{place}/cue_layer")
@@ -76,6 +81,10 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
     yield from _repeated((u.id, f"/undercurrents/{i}/id") for i, u in enumerate(piece.undercurrents))
     for i, undercurrent in enumerate(piece.undercurrents):
         yield from _undercurrent(undercurrent, layers, states, f"/undercurrents/{i}")
+    yield from _repeated((p.id, f"/parameters/{i}/id") for i, p in enumerate(piece.parameters))
+    for i, parameter in enumerate(piece.parameters):
+        for j, bind in enumerate(parameter.bind):
+            yield from _bind(bind, piece, layers, states, f"/parameters/{i}/bind/{j}")
 
 
 def _difference(layer: LayerBase, name: str, place: str) -> Iterator[Fault]:
@@ -148,6 +157,9 @@ def _target(layer: str, name: str | None, layers: Layers, place: str) -> Iterato
         yield _unknown("layer", layer, f"{place}/layer", layers)
         return
     moving = [row.name for row in moving_of(layers[layer].kind)]
+    if layers[layer].kind == "placement":
+        # The lane of its state says when its own way begins.
+        moving.append("state")
     if name is not None and name not in moving:
         yield _unknown("property", name, f"{place}/property", moving)
 
@@ -188,6 +200,20 @@ def _course(course: Course, period_ms: int, place: str) -> Iterator[Fault]:
                 value=key.value,
                 remedy=f"Give a {'number' if row.blend in NUMBERS else 'colour'} that the layer itself could have.",
             )
+
+
+def _bind(bind: Bind, piece: Piece, layers: Layers, states: set[str], place: str) -> Iterator[Fault]:
+    ways, rounds = {t.id for t in piece.transitions}, {u.id for u in piece.undercurrents}
+    if bind.transition is not None and bind.transition not in ways:
+        yield _unknown("transition", bind.transition, f"{place}/transition", ways)
+    if bind.undercurrent is not None and bind.undercurrent not in rounds:
+        yield _unknown("undercurrent", bind.undercurrent, f"{place}/undercurrent", rounds)
+    if bind.state is not None and bind.state not in states:
+        yield _unknown("state", bind.state, f"{place}/state", states)
+    if bind.layer is not None and bind.layer not in layers:
+        yield _unknown("layer", bind.layer, f"{place}/layer", layers)
+    elif bind.layer is not None and bind.property not in names_of(layers[bind.layer].kind):
+        yield _unknown("property", str(bind.property), f"{place}/property", names_of(layers[bind.layer].kind))
 
 
 def _repeated(ids: Iterable[tuple[str, str]]) -> Iterator[Fault]:

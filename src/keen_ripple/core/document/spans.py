@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from typing import NamedTuple
 
 from keen_ripple.core.curves import Easing
@@ -61,6 +61,11 @@ class Spans:
     def layers(self) -> frozenset[str]:
         """Those of which something else is said."""
         return frozenset(layer for layer, _ in self._special)
+
+    @property
+    def special(self) -> Mapping[Key, Span]:
+        """What is said of layers and of their properties, all resolved."""
+        return self._special
 
     def all(self) -> Iterator[Span]:
         """The transition's own span, then those of lanes and staggered layers."""

@@ -8,7 +8,7 @@ from typing import Annotated, Literal
 from pydantic import Field, model_validator
 
 from keen_ripple.core import curves
-from keen_ripple.core.document.fields import EasingText, Id, Milliseconds, Model
+from keen_ripple.core.document.fields import EasingText, Id, LayerPath, Milliseconds, Model
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LONGEST_NAME_OF_PROPERTY, MOST_LANES, MOST_STAGGERS
 
@@ -178,7 +178,7 @@ class Transition(Model):
     from_: Id = Field(alias="from")
     to: Id
     cue: CueName = "hold"
-    cue_layer: Id | None = Field(
+    cue_layer: LayerPath | None = Field(
         default=None, description="The layer that is tapped, pressed or pointed at, or the medium."
     )
     cue_key: KeyName | None = Field(default=None, description="With the cue `key`: which one.")

@@ -23,7 +23,7 @@ def lay_out(layer: LayerBase, looks: Looks, bases: Mapping[str, Mapping[str, Any
         return
     group = looks[layer.id]
     children = [looks[child.id] for child in layer.layers]
-    if group["layout"] == "none":
+    if group.get("layout", "none") == "none":
         for child in children:
             _resize(child, group, bases[layer.id])
     else:

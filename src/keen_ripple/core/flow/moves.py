@@ -12,7 +12,7 @@ from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.flow.families import Families
 from keen_ripple.core.flow.layout import laid_out
 from keen_ripple.core.flow.poses import Pose
-from keen_ripple.core.properties import BY_NAME
+from keen_ripple.core.properties import BY_NAME, STILL
 
 LAID_OUT = ("x", "y", "width", "height")
 ORDER = {name: index for index, name in enumerate(BY_NAME)}
@@ -89,7 +89,7 @@ class Movers:
                 continue
             names = always.union(*(look[layer].model_fields_set for look in (one, other) if layer in look))
             old, new = before[layer], after[layer]
-            moved = [name for name in names if old[name] != new[name] and BY_NAME[name].blend != "layout"]
+            moved = [name for name in names if old[name] != new[name] and BY_NAME[name].blend not in STILL]
             for name in sorted(moved, key=ORDER.__getitem__):
                 start, end, easing, _ = spans.of(layer, name)
                 if at_once or BY_NAME[name].blend == "discrete":

@@ -8,7 +8,7 @@ from typing import Annotated, Any
 from pydantic import Field, TypeAdapter, ValidationError
 
 from keen_ripple.core.document import Piece, walk
-from keen_ripple.core.document.fields import Id, Model
+from keen_ripple.core.document.fields import LayerPath, Model
 from keen_ripple.core.document.read import as_fault
 from keen_ripple.core.document.transitions import CueName, KeyName
 from keen_ripple.core.errors import MOST_FAULTS, DocumentFault, Fault
@@ -19,7 +19,7 @@ from keen_ripple.core.live.hearing import Event
 class EventModel(Model):
     t_ms: Annotated[float, Field(ge=0.0, le=LATEST_EVENT_MS, description="ms from the start of the piece.")]
     cue: CueName
-    layer: Id | None = None
+    layer: LayerPath | None = None
     key: KeyName | None = None
 
 

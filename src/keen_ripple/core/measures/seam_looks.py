@@ -10,7 +10,7 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.colour import NONE, oklab_of
-from keen_ripple.core.properties import BY_NAME, SHAPES
+from keen_ripple.core.properties import BY_NAME, GROUPED, SHAPES, STILL
 from keen_ripple.core.values import Gradient, Shadow
 
 Look = Mapping[str, Any]
@@ -29,8 +29,8 @@ TRIMS = ("trim_start", "trim_end", "trim_offset")
 
 def is_plain(kind: str, look: Look) -> bool:
     """Whether nothing but its outline can be seen of it, so that a turned circle is the same circle."""
-    simple = isinstance(look.get("fill"), str) and not look["shadows"] if kind in SHAPES else kind == "group"
-    return bool(simple and (kind == "group" or look["stroke"] == NONE or not look["stroke_dash"]))
+    simple = isinstance(look.get("fill"), str) and not look["shadows"] if kind in SHAPES else kind in GROUPED
+    return bool(simple and (kind in GROUPED or look["stroke"] == NONE or not look["stroke_dash"]))
 
 
 def length_jump(before: Look, after: Look, outline_px: float) -> float:
@@ -72,7 +72,7 @@ def differs_otherwise(before: Look, after: Look) -> bool:
     """Whether there is something more that only a picture can tell: another text, another gradient, another join."""
     measured = {*OUTLINE, *LENGTHS, *TRIMS, "opacity", "visible", "stroke_width", "stroke_dash", "stroke_dash_offset"}
     names = [name for name in before if before[name] != after[name]]
-    return any(name not in measured and BY_NAME[name].blend not in ("layout", "colour") for name in names)
+    return any(name not in measured and BY_NAME[name].blend not in (*STILL, "colour") for name in names)
 
 
 def _shows(look: Look) -> bool:

@@ -11,7 +11,7 @@ from keen_ripple.core.blends import Blend
 from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.track import clamp
-from keen_ripple.core.properties import Property, blend_of, properties_of
+from keen_ripple.core.properties import STILL, Property, blend_of, properties_of
 from keen_ripple.core.values.plain import plain
 
 Looks = dict[str, dict[str, Any]]
@@ -44,8 +44,8 @@ def inbetweens(piece: Piece, start: str, end: str, shares: Sequence[float]) -> l
 
 
 def _between(row: Property, space: str, a: Any, b: Any, shares: Sequence[float]) -> list[Any]:
-    if row.blend == "layout":
-        if row.choices:
+    if row.blend in STILL:
+        if row.choices or row.blend == "placed":
             return [plain(b if share >= 0.5 else a) for share in shares]
         return [max(round(a + (b - a) * share, 3), row.low or 0.0) for share in shares]
     return _blended(row, blend_of(row, space, a, b), a, b, shares)

@@ -1,0 +1,124 @@
+"""A piece with values of its own for its parameters, as one of its placements has it."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from typing import Any
+
+from pydantic import TypeAdapter, ValidationError
+
+from keen_ripple.core.document import Piece, State
+from keen_ripple.core.document.fields import Milliseconds
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.document.parameters import Bind
+from keen_ripple.core.document.piece import Look
+from keen_ripple.core.document.undercurrents import fits
+from keen_ripple.core.properties import BY_NAME
+from keen_ripple.core.values.paint import Gradient
+
+_TIME: TypeAdapter[int] = TypeAdapter(Milliseconds)
+
+
+def with_values(piece: Piece, values: Mapping[str, Any]) -> Piece:
+    """The piece with these values, by the ids of its parameters.
+
+    What it has no parameter for, and what does not fit where it would go, is left out: a copy stays playable, whatever
+    becomes of its original.
+    """
+    for parameter in piece.parameters:
+        if parameter.id in values:
+            for bind in parameter.bind:
+                piece = _bound(piece, bind, values[parameter.id])
+    return piece
+
+
+def _bound(piece: Piece, bind: Bind, value: Any) -> Piece:
+    if bind.transition is not None:
+        return _timed(piece, bind.transition, value)
+    if bind.undercurrent is not None:
+        ms = _whole_ms(value, 1)
+        if ms is None:
+            return piece
+        return piece.model_copy(
+            update={
+                "undercurrents": tuple(
+                    u.model_copy(update={"period_ms": ms}) if u.id == bind.undercurrent else u
+                    for u in piece.undercurrents
+                )
+            }
+        )
+    assert bind.layer is not None and bind.property is not None
+    if bind.state is not None:
+        return piece.model_copy(update={"states": tuple(_state(state, bind, value) for state in piece.states)})
+    return piece.model_copy(
+        update={"layers": _each(piece.layers, bind.layer, lambda layer: _layer(layer, bind, value))}
+    )
+
+
+def _timed(piece: Piece, transition: str, value: Any) -> Piece:
+    ms = _whole_ms(value, 0)
+
+    def timed(own: Any) -> Any:
+        if ms is None or own.id != transition or own.timing.kind != "curve":
+            return own
+        return own.model_copy(update={"timing": own.timing.model_copy(update={"duration_ms": ms})})
+
+    return piece.model_copy(update={"transitions": tuple(map(timed, piece.transitions))})
+
+
+def _whole_ms(value: Any, least: int) -> int | None:
+    try:
+        ms = _TIME.validate_python(value)
+    except ValidationError:
+        return None
+    return ms if ms >= least else None
+
+
+def _each(
+    layers: tuple[LayerBase, ...], layer_id: str, change: Callable[[LayerBase], LayerBase]
+) -> tuple[LayerBase, ...]:
+    """The layers with one of them changed, wherever it lies; the others are the same objects."""
+    found = []
+    for layer in layers:
+        inner = _each(layer.layers, layer_id, change) if layer.layers else layer.layers
+        changed = layer if all(a is b for a, b in zip(inner, layer.layers, strict=True)) else _with(layer, layers=inner)
+        found.append(change(changed) if layer.id == layer_id else changed)
+    return tuple(found)
+
+
+def _layer(layer: LayerBase, bind: Bind, value: Any) -> LayerBase:
+    name = str(bind.property)
+    told = _told(bind, value, getattr(layer, name, None))
+    return layer if told is None else _with(layer, **{name: told})
+
+
+def _with(layer: LayerBase, **values: Any) -> LayerBase:
+    copy = layer.model_copy(update=values)
+    # Worked out of the values that it had.
+    copy.__dict__.pop("base", None)
+    return copy
+
+
+def _state(state: State, bind: Bind, value: Any) -> State:
+    if state.id != bind.state:
+        return state
+    look = state.of(str(bind.layer))
+    told = _told(bind, value, look.get(str(bind.property)))
+    if told is None:
+        return state
+    changed = Look.model_construct(**{**look, str(bind.property): told})
+    return state.model_copy(update={"changes": {**state.changes, str(bind.layer): changed}})
+
+
+def _told(bind: Bind, value: Any, before: Any) -> Any:
+    """What stands there with this value; None where it does not fit."""
+    row = BY_NAME.get(str(bind.property))
+    if row is None:
+        return None
+    if bind.stop is not None:
+        if not isinstance(before, Gradient) or bind.stop >= len(before.stops) or not fits("stroke", value):
+            return None
+        stops = list(before.stops)
+        stops[bind.stop] = stops[bind.stop].model_copy(update={"colour": value})
+        return before.model_copy(update={"stops": tuple(stops)})
+    return value if fits(row.name, value) else None

@@ -1,0 +1,259 @@
+"""Placing: pieces inside of a piece, laid flat, so that all that follows knows only layers.
+
+A placement becomes a group of the layers of its original, called `placement/layer`. What the original looks like in the
+state in which the placement stands is what those layers look like in the states of the piece around; and where that
+takes a placement from one state to another, they have the spans of the original's own transition.
+"""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Collection, Iterator, Mapping, Sequence
+from typing import Any, NamedTuple
+
+from keen_ripple.core.document import Lane, Piece, State, Transition, walk
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.document.piece import Look
+from keen_ripple.core.document.spans import Span, Spans
+from keen_ripple.core.document.undercurrents import Undercurrent
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.parameters import with_values
+from keen_ripple.core.limits import MOST_LAYERS, MOST_LOOKS
+
+Library = Mapping[str, Piece]
+"""Pieces by their ids, as they are written."""
+NO_LIBRARY: Library = {}
+
+
+class PlacingFault(Fault):
+    """Pieces that cannot be put into each other."""
+
+
+def placed(piece: Piece, library: Library = NO_LIBRARY) -> Piece:
+    """The piece with all that is placed in it laid flat; the same object where nothing is.
+
+    Raises PlacingFault for a piece that the library does not have, for pieces that hold each other, and for more layers
+    or looks than can be played.
+    """
+    return _Placer(library).flat(piece, ())
+
+
+def placements_of(piece: Piece) -> list[tuple[LayerBase, str]]:
+    """The placements of a piece, in painting order, with their JSON pointers."""
+    return [(layer, place) for layer, place in walk(piece.layers) if layer.kind == "placement"]
+
+
+def inner_id(placement: str, layer: str) -> str:
+    """How a layer of the original is called inside of a placement."""
+    return f"{placement}/{layer}"
+
+
+def way_of(original: Piece, from_: str, to: str) -> Transition | None:
+    """The transition by which a placement is led from one state of its original to another; the first written."""
+    return next((own for own in original.transitions if (own.from_, own.to) == (from_, to)), None)
+
+
+class _Standing(NamedTuple):
+    """What a placement is in one state of the piece around: its original with its own values, and the state of that."""
+
+    original: Piece
+    state: State
+
+
+class _Copy(NamedTuple):
+    placement: LayerBase
+    # The original as the base of the placement has it.
+    base: Piece
+    # By the states of the piece around.
+    standing: Mapping[str, _Standing]
+
+
+class _Placer:
+    def __init__(self, library: Library) -> None:
+        self._library = library
+        # Copies with the same values share all of this.
+        self._originals: dict[tuple[str, str], Piece] = {}
+        self._differences: dict[tuple[int, int, str], Mapping[str, Look]] = {}
+
+    def flat(self, piece: Piece, chain: tuple[str, ...]) -> Piece:
+        placements = placements_of(piece)
+        if not placements:
+            return piece
+        chain = (*chain, piece.id)
+        copies = {layer.id: self._copy(piece, layer, place, chain) for layer, place in placements}
+        _check_size(piece, copies.values())
+        return piece.model_copy(
+            update={
+                "layers": _layers(piece.layers, copies),
+                "states": tuple(self._state(state, copies.values()) for state in piece.states),
+                "transitions": tuple(_transition(own, copies.values()) for own in piece.transitions),
+                "undercurrents": (
+                    *piece.undercurrents,
+                    *(own for copy in copies.values() for own in _undercurrents(copy)),
+                ),
+            }
+        )
+
+    def _copy(self, piece: Piece, placement: LayerBase, place: str, chain: tuple[str, ...]) -> _Copy:
+        base = dict(placement.base)
+        standing = {}
+        for state in piece.states:
+            told = {**base, **state.of(placement.id)}
+            original = self._original(placement, _merged(base, told), place, chain)
+            standing[state.id] = _Standing(original, _state_of(original, told["state"]))
+        return _Copy(placement, self._original(placement, _merged(base, base), place, chain), standing)
+
+    def _original(self, placement: LayerBase, values: Mapping[str, Any], place: str, chain: tuple[str, ...]) -> Piece:
+        if placement.piece in chain:
+            names = [*chain[chain.index(placement.piece) :], placement.piece]
+            raise PlacingFault(
+                f"These pieces hold each other: {' → '.join(names)}.",
+                place=place,
+                value=names,
+                remedy="Take one of them out of the other.",
+            )
+        if placement.piece not in self._library:
+            raise PlacingFault(
+                f"There is no piece {placement.piece!r}, which {placement.name} shows.",
+                place=f"{place}/piece",
+                value=placement.piece,
+                remedy="Put it into the library, or take the placement out.",
+            )
+        key = (placement.piece, json.dumps(values, sort_keys=True))
+        if key not in self._originals:
+            self._originals[key] = self.flat(with_values(self._library[placement.piece], values), chain)
+        return self._originals[key]
+
+    def _state(self, state: State, copies: Collection[_Copy]) -> State:
+        changes = dict(state.changes)
+        for copy in copies:
+            name = copy.placement.id
+            size = _size(copy, state)
+            if size:
+                changes[name] = Look.model_construct(**{**state.of(name), **size})
+            for layer, look in self._looks(copy.base, *copy.standing[state.id]).items():
+                changes[inner_id(name, layer)] = look
+        return state.model_copy(update={"changes": changes})
+
+    def _looks(self, base: Piece, original: Piece, state: State) -> Mapping[str, Look]:
+        """What the original says in a state, as differences from the base that the placement has."""
+        if original is base:
+            return state.changes
+        key = (id(base), id(original), state.id)
+        if key not in self._differences:
+            found = {}
+            for before, after in zip(_all(base), _all(original), strict=True):
+                look = {**after.base, **state.of(after.id)}
+                other = {name: value for name, value in look.items() if before.base[name] != value}
+                if other:
+                    found[after.id] = Look.model_construct(**other)
+            self._differences[key] = found
+        return self._differences[key]
+
+
+def _all(piece: Piece) -> Iterator[LayerBase]:
+    return (layer for layer, _ in walk(piece.layers))
+
+
+def _merged(base: Mapping[str, Any], told: Mapping[str, Any]) -> dict[str, Any]:
+    """What a placement says of its original's parameters: in its base, and then in a state."""
+    return {**dict(base["values"]), **dict(told["values"])}
+
+
+def _state_of(original: Piece, name: str) -> State:
+    """The state named; the start where the original has it no more."""
+    by_name = {state.id: state for state in original.states}
+    return by_name.get(name) or by_name[original.start]
+
+
+def _size(copy: _Copy, state: State) -> dict[str, float]:
+    """The size in a state where it is not that of the original, for which its layers are written."""
+    told = {**copy.placement.base, **state.of(copy.placement.id)}
+    own = {"width": copy.base.width, "height": copy.base.height}
+    return {name: told[name] for name in own if told[name] != own[name]}
+
+
+def _layers(layers: Sequence[LayerBase], copies: Mapping[str, _Copy]) -> tuple[LayerBase, ...]:
+    return tuple(_layer(layer, copies) for layer in layers)
+
+
+def _layer(layer: LayerBase, copies: Mapping[str, _Copy]) -> LayerBase:
+    if layer.id in copies:
+        base = copies[layer.id].base
+        # The size that the resize rules of what is inside count from.
+        values = {"width": base.width, "height": base.height}
+        flat = layer.model_copy(update={**values, "layers": _called(base.layers, layer.id)})
+        flat.__dict__["base"] = {**layer.base, **values}
+        return flat
+    if not layer.layers:
+        return layer
+    return layer.model_copy(update={"layers": _layers(layer.layers, copies)})
+
+
+def _called(layers: Sequence[LayerBase], placement: str) -> tuple[LayerBase, ...]:
+    found = []
+    for layer in layers:
+        # Worked out before it is copied, so that all copies share it.
+        _ = layer.base
+        inner = {"layers": _called(layer.layers, placement)} if layer.layers else {}
+        found.append(layer.model_copy(update={"id": inner_id(placement, layer.id), **inner}))
+    return tuple(found)
+
+
+def _transition(own: Transition, copies: Collection[_Copy]) -> Transition:
+    if own.style != "tween":
+        return own
+    spans = Spans(own)
+    lanes = [lane for copy in copies for lane in _lanes(own, spans, copy)]
+    return own.model_copy(update={"lanes": (*own.lanes, *lanes)}) if lanes else own
+
+
+def _lanes(own: Transition, spans: Spans, copy: _Copy) -> Iterator[Lane]:
+    """When each layer of a placement moves: by the original's own way, or by the timing around."""
+    name = copy.placement.id
+    before, after = copy.standing[own.from_], copy.standing[own.to]
+    around = spans.of(name, "state")
+    told = any(lane.timing and (lane.layer, lane.property) == (name, "state") for lane in own.lanes)
+    way = None if told else way_of(after.original, before.state.id, after.state.id)
+    if before.state.id == after.state.id or way is None:
+        if around is not spans.own:
+            yield from (_lane(inner_id(name, layer.id), None, around, 0) for layer in _all(copy.base))
+        return
+    inside = Spans(way)
+    for layer in _all(copy.base):
+        yield _lane(inner_id(name, layer.id), None, inside.of(layer.id, None), around.start_ms)
+    for (layer_id, prop), span in inside.special.items():
+        if prop is not None:
+            yield _lane(inner_id(name, layer_id), prop, span, around.start_ms)
+
+
+def _lane(layer: str, prop: str | None, span: Span, later_ms: int) -> Lane:
+    return Lane.model_construct(
+        layer=layer,
+        property=prop,
+        delay_ms=span.start_ms + later_ms,
+        style="tween" if span.easing else "cut",
+        timing=span.timing,
+    )
+
+
+def _undercurrents(copy: _Copy) -> Iterator[Undercurrent]:
+    name = copy.placement.id
+    for own in copy.base.undercurrents:
+        courses = tuple(c.model_copy(update={"layer": inner_id(name, c.layer)}) for c in own.courses)
+        states = own.states
+        if states is not None:
+            states = tuple(around for around, standing in copy.standing.items() if standing.state.id in states)
+        yield own.model_copy(update={"id": inner_id(name, own.id), "courses": courses, "states": states})
+
+
+def _check_size(piece: Piece, copies: Collection[_Copy]) -> None:
+    count = sum(1 for _ in walk(piece.layers)) + sum(1 for copy in copies for _ in _all(copy.base))
+    looks = count * len(piece.states)
+    if count > MOST_LAYERS or looks > MOST_LOOKS:
+        raise PlacingFault(
+            f"With all that is placed in it the piece has {count} layers in {len(piece.states)} states.",
+            place="/layers",
+            value=count,
+            remedy=f"Place fewer: at most {MOST_LAYERS} layers, and {MOST_LOOKS} looks, can be played.",
+        )

@@ -1,0 +1,98 @@
+"""Laws of pieces in pieces: to be placed changes nothing, and copies keep what they say themselves."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from hypothesis import assume, given
+from hypothesis import strategies as st
+from strategies import pieces, timings, whole_ms
+
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.timeline import sample, timeline_of
+from support import piece
+
+INSTANT = {"kind": "curve", "duration_ms": 0, "easing": "linear"}
+shares = st.lists(st.floats(0, 1), min_size=1, max_size=12)
+
+
+def around(document: dict[str, Any], copies: int = 1, **own: Any) -> dict[str, Any]:
+    """A piece with the same states, which lead as many copies through them."""
+    names = [f"copy-{n}" for n in range(copies)]
+    size = {"width": document["width"], "height": document["height"]}
+    layers = [
+        {"kind": "placement", "id": name, "name": name, "piece": document["id"], "x": 7 * n, "y": 3, **size, **own}
+        | {"state": document["start"]}
+        for n, name in enumerate(names)
+    ]
+    states = [
+        {"id": state["id"], "name": state["name"], "changes": {name: {"state": state["id"]} for name in names}}
+        for state in document["states"]
+    ]
+    transitions = [
+        {"id": own["id"], "from": own["from"], "to": own["to"], "hold_ms": own["hold_ms"], "timing": INSTANT}
+        # These are of a whole piece, or of nothing.
+        | ({"style": "cross-fade", "timing": own["timing"]} if own["style"] == "cross-fade" else {})
+        for own in document["transitions"]
+    ]
+    given = {"states": states, "transitions": transitions, "start": document["start"], "blend": document["blend"]}
+    return piece(layers, id="around", **given)
+
+
+def looks_of(placement: str, pose: dict[str, Any]) -> dict[str, Any]:
+    return {name.split("/", 1)[1]: look for name, look in pose.items() if name.startswith(f"{placement}/")}
+
+
+@given(pieces(), shares)
+def test_placed_and_led_it_looks_and_moves_as_by_itself(document: dict[str, Any], moments: list[float]) -> None:
+    # What stays in its state is not led anywhere.
+    assume(len(document["states"]) > 1)
+    alone = timeline_of(read_piece(document))
+    led = timeline_of(read_piece(around(document, 2)), library={document["id"]: alone.piece})
+    assert led.run == alone.run
+    times = [share * alone.run.total_ms * 2 for share in moments]
+    for own, all_ in zip(sample(alone, times), sample(led, times), strict=True):
+        assert looks_of("copy-0", all_) == looks_of("copy-1", all_) == own
+
+
+@given(pieces(), whole_ms, timings, shares)
+def test_a_later_lane_begins_its_own_way_later(
+    document: dict[str, Any], delay: int, timing: dict[str, Any], moments: list[float]
+) -> None:
+    """Inside of a transition each layer stands where it stood so much earlier; with a timing, all have that one."""
+    outer = around(document)
+    lane = {"layer": "copy-0", "property": "state", "delay_ms": delay}
+    for own in outer["transitions"]:
+        if own.get("style") != "cross-fade":
+            own["lanes"] = [lane]
+    library = {document["id"]: read_piece(document)}
+    now, later = (timeline_of(read_piece(one), library=library) for one in (around(document), outer))
+    for name, leg in now.legs.items():
+        if leg.transition.style == "tween":
+            moves = [move.later(delay) for move in leg.moves]
+            assert [move._replace(easing=None) for move in later.legs[name].moves] == [
+                move._replace(easing=None) for move in moves
+            ]
+    for own in outer["transitions"]:
+        if own.get("style") != "cross-fade":
+            own["lanes"] = [{**lane, "timing": timing}]
+    spans = {
+        (move.start_ms, move.end_ms)
+        for leg in timeline_of(read_piece(outer), library=library).legs.values()
+        for move in leg.moves
+        if leg.transition.style == "tween" and move.easing is not None
+    }
+    assert len(spans) <= 1 and all(start == delay for start, _ in spans)
+
+
+@given(pieces(), pieces())
+def test_what_a_copy_says_itself_survives_an_edit_of_the_original(
+    document: dict[str, Any], edited: dict[str, Any]
+) -> None:
+    given = [{"id": "tint", "name": "Tint", "kind": "colour", "bind": [{"layer": "mark", "property": "fill"}]}]
+    outer = around(document, values={"tint": "#123456", "gone": "nothing"})
+    for original in (document, {**edited, "states": document["states"], "transitions": document["transitions"]}):
+        library = {document["id"]: read_piece({**original, "parameters": given})}
+        timeline = timeline_of(read_piece(outer), library=library)
+        for pose in timeline.poses.values():
+            assert pose["copy-0/mark"]["fill"] == "#123456"

@@ -7,6 +7,8 @@ See `keen_ripple.library` for what there is, and docs/use-from-python.md for how
 """
 
 from keen_ripple.library import (
+    assemble,
+    bundle,
     document_of,
     draw,
     hand_off,
@@ -21,6 +23,8 @@ from keen_ripple.library import (
 )
 
 __all__ = [
+    "assemble",
+    "bundle",
     "document_of",
     "draw",
     "hand_off",

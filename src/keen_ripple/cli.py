@@ -100,6 +100,7 @@ def _parser() -> argparse.ArgumentParser:
     how.add_argument("--fps", type=_number, metavar="N", help="everything happens on frames of this rate")
     command = commands.add_parser("rehearse", help="print what is seen when somebody acts, as sample does")
     command.add_argument("pieces", nargs=1, type=Path, metavar="PIECE.json")
+    _with_library(command)
     command.set_defaults(command=_rehearse)
     command.add_argument("events", type=Path, metavar="EVENTS.json", help='a list of {"t_ms", "cue", "layer"}')
     when = command.add_mutually_exclusive_group(required=True)
@@ -115,6 +116,7 @@ def _parser() -> argparse.ArgumentParser:
     _acted(
         _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes="krt")
     )
+    _on_a_piece(commands, "bundle", _bundle, "write the piece with all that stands in it, as one file", writes="json")
     command = commands.add_parser("schema", help="print the JSON Schema of a piece")
     command.set_defaults(command=_schema)
     return parser
@@ -127,8 +129,15 @@ def _on_a_piece(commands: Any, name: str, run: Command, text: str, writes: str =
     if writes:
         out = "the file, or of several pieces the folder"
         command.add_argument("--out", type=Path, required=True, metavar="FILE", help=out)
+    _with_library(command)
     command.set_defaults(command=run, suffix=writes, several=False)
     return command
+
+
+def _with_library(command: argparse.ArgumentParser) -> None:
+    command.add_argument(
+        "--library", type=Path, metavar="DIR", help="where the pieces are that stand in it, as DIR/ID.json"
+    )
 
 
 def _acted(command: argparse.ArgumentParser) -> None:
@@ -183,8 +192,18 @@ def _port(text: str) -> int:
     return int(text)
 
 
+def _piece(options: argparse.Namespace) -> Piece:
+    """With all that stands in it."""
+    return library.assemble(options.pieces[0], options.library)
+
+
+def _bundle(options: argparse.Namespace) -> None:
+    found = library.bundle(options.pieces[0], options.library or options.pieces[0].parent)
+    options.out.write_text(json.dumps(found, ensure_ascii=False, indent=2) + "\n", "utf-8")
+
+
 def _timeline(options: argparse.Namespace) -> Timeline:
-    piece, events = library.read(options.pieces[0]), getattr(options, "events", None)
+    piece, events = _piece(options), getattr(options, "events", None)
     if events is None and not getattr(options, "every_way", False):
         if getattr(options, "until", None) is not None:
             raise Fault(
@@ -223,7 +242,9 @@ def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
 
 
 def _retime(options: argparse.Namespace) -> None:
-    document = library.json_in(options.pieces[0])
+    from keen_ripple.core.document.bundle import bundled, unbundled
+
+    document, own = unbundled(library.json_in(options.pieces[0]))
     piece = library.read(document)
     if options.fit is not None and not options.fit.is_integer():
         raise Fault(f"{options.fit:g} ms is not whole.", place="--fit", remedy="Give whole milliseconds.")
@@ -232,11 +253,12 @@ def _retime(options: argparse.Namespace) -> None:
     # What has no times is left as it was written.
     times = {name: new[name] for name in ("transitions", "undercurrents") if name in document}
     library.read({**document, **times})
-    options.out.write_text(json.dumps({**document, **times}, ensure_ascii=False, indent=2) + "\n", "utf-8")
+    new_document = bundled({**document, **times}, own)
+    options.out.write_text(json.dumps(new_document, ensure_ascii=False, indent=2) + "\n", "utf-8")
 
 
 def _rehearse(options: argparse.Namespace) -> None:
-    piece, events = library.read(options.pieces[0]), library.json_in(options.events)
+    piece, events = _piece(options), library.json_in(options.events)
     if options.expect:
         return _hold_against(options.expect, piece, events)
     for line in _rehearsed(piece, events, _rehearsed_moments(options)):

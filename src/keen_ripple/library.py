@@ -43,6 +43,49 @@ def json_in(path: Path) -> Any:
         raise DocumentFault(f"{path}: {fault.message}", place=fault.place, remedy=fault.remedy) from None
 
 
+def assemble(source: Path | Mapping[str, Any], folder: Path | None = None) -> Piece:
+    """The piece in a file or a JSON value with all that stands in it, so that it can be played, drawn and handed over.
+
+    The others come with it in a bundle, or lie in `folder` as `ID.json`. Its placements hold the layers of their
+    originals then: to edit a piece and write it again, use `read`. Raises DocumentFault, OSError, PlacingFault.
+    """
+    from keen_ripple.core.document.bundle import read_library, unbundled
+    from keen_ripple.core.flow.placing import placed
+
+    document, own = unbundled(json_in(source) if isinstance(source, Path) else source)
+    return placed(read(document), read_library({**_found(document, folder, own), **own}))
+
+
+def bundle(source: Path | Mapping[str, Any], folder: Path) -> Document:
+    """The document of a piece with those of all that stands in it: one file that holds what it needs.
+
+    Raises what `assemble` raises.
+    """
+    from keen_ripple.core.document.bundle import bundled, unbundled
+
+    document, own = unbundled(json_in(source) if isinstance(source, Path) else source)
+    found = bundled(document, {**_found(document, folder, own), **own})
+    assemble(found)
+    return found
+
+
+def _found(document: Any, folder: Path | None, own: Mapping[str, Any]) -> dict[str, Any]:
+    """The documents in a folder that a piece needs, and those that they need."""
+    from keen_ripple.core.flow.placing import placed_ids
+
+    found: dict[str, Any] = {}
+    waiting = placed_ids(document).union(*map(placed_ids, own.values()))
+    while folder is not None and waiting - found.keys() - own.keys():
+        name = (waiting - found.keys() - own.keys()).pop()
+        path = folder / f"{name}.json"
+        if not path.is_file():
+            waiting.discard(name)
+            continue
+        found[name] = json_in(path)
+        waiting |= placed_ids(found[name])
+    return found
+
+
 def document_of(piece: Piece) -> Document:
     """The way back: a JSON value that says what was written, and not what was left to the defaults."""
     from keen_ripple.core.document import written

@@ -29,7 +29,21 @@ CORE = (
     *("document", "flow", "live", "timeline", "measures", "operations"),
 )
 FLOW = (
-    *("layout", "poses", "families", "moves", "cost", "finer", "tape", "media", "legs", "run", "track"),
+    *(
+        "parameters",
+        "placing",
+        "layout",
+        "poses",
+        "families",
+        "moves",
+        "cost",
+        "finer",
+        "tape",
+        "media",
+        "legs",
+        "run",
+        "track",
+    ),
     *("sampling", "undercurrents"),
 )
 # All of the standard library that the core may use: no clock, no chance, no files, no other programs.

@@ -169,7 +169,7 @@ def test_the_loop_stage_can_be_used(bench) -> None:
     bench.button("Hand off").click()
     css = ".handoff [aria-label='Every way once'] a:not([disabled])"
     assert bench.one(css).get_attribute("href").endswith("/rehearsals/every-way-once/film.html")
-    bench.open("/pieces/pier-card/rehearse")
+    bench.open("/pieces/ferry-card/rehearse")
     bench.button("Every way once").click()
     bench.wait(lambda: "No film of it yet" in bench.one(".kept .changed").text)
 

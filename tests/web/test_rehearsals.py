@@ -80,7 +80,7 @@ def test_a_film_and_a_sheet_of_one(client) -> None:
         [report] = client.get(f"{ADDRESS}/{which}/film").json["formats"]
         assert report["refused"] == []
         assert "of a rehearsal, played once" in report["holds"]
-    [refused] = client.get("/api/pieces/pier-card/rehearsals/every-way-once/film").json["formats"][0]["refused"]
+    [refused] = client.get("/api/pieces/ferry-card/rehearsals/every-way-once/film").json["formats"][0]["refused"]
     assert "text of hint" in refused["message"]
     assert client.get(f"{ADDRESS}/77/film.html").status_code == 404
     assert "every-way-once" in client.get(f"{ADDRESS}/of-mine/film.html").json["error"]["remedy"]

@@ -89,6 +89,9 @@ export const api = {
   removeDamaged: (row: number) => ask<Row>('DELETE', `/damaged/${row}`),
   storedAddress: (row: number) => `/api/damaged/${row}/stored.json`,
   piece: (id: string) => ask<WholeAnswer>('GET', at(id)),
+  pieceAddress: (id: string) => `/api${at(id)}/piece.json`,
+  addDocument: (document: Record<string, unknown>) =>
+    ask<Made>('POST', '/pieces', { document: document as unknown as NewPiece['document'] } satisfies NewPiece),
   create: (name: string) => ask<Made>('POST', '/pieces', { name } satisfies NewPiece),
   duplicate: (id: string) => ask<Made>('POST', '/pieces', { copy_of: id } satisfies NewPiece),
   remove: (id: string) => ask<Made>('DELETE', at(id)),

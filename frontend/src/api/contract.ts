@@ -9,6 +9,7 @@ import type {
   Medium,
   Path,
   Picture,
+  Placement,
   RadialGradient,
   Rectangle,
   RunReading,
@@ -21,7 +22,7 @@ import type {
 } from './generated/contract';
 
 export type * from './generated/contract';
-export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture | Medium;
+export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement;
 export type Gradient = LinearGradient | RadialGradient | ConicGradient;
 /** Two values at once: `to` by its share, `from` by the rest. Only made while playing. */
 export interface Fade {

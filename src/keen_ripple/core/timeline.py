@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from bisect import bisect_right
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
@@ -39,8 +39,9 @@ class Timeline:
     legs: Mapping[str, Leg]
     reaches: Reaches
     finer: Mapping[str, Finer]
-    # The document, in which placements have not been laid flat.
+    # The document, in which placements have not been laid flat, and the pieces that stand in it.
     written: Piece
+    library: Library = field(default_factory=dict)
     # Of a rehearsal: what happened in it, whose cross-fades may have been interrupted.
     rehearsal: Rehearsal | None = None
 
@@ -93,9 +94,9 @@ def timeline_of(piece: Piece, before: Timeline | None = None, library: Library =
     legs = legs_of(piece, poses, before.legs if before else {}, finer)
     if leaves_early(piece):
         run, carried = carried_run(piece, poses, finer)
-        return Timeline(piece, poses, run, {**legs, **carried}, reaches, finer, written)
+        return Timeline(piece, poses, run, {**legs, **carried}, reaches, finer, written, library)
     run = run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions})
-    return Timeline(piece, poses, run, legs, reaches, finer, written)
+    return Timeline(piece, poses, run, legs, reaches, finer, written, library)
 
 
 def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
@@ -118,7 +119,7 @@ def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
         own = tuple(moves[segment.leg])
         legs[segment.leg] = Leg(ways[segment.transition], before, after, piece.blend, own, length, {}, finer=finer)
     run = Run(math.ceil(rehearsal.end_ms), None, segments, rehearsal.state)
-    return Timeline(piece, poses, run, legs, reaches, finer, piece, rehearsal)
+    return Timeline(piece, poses, run, legs, reaches, finer, piece, rehearsal=rehearsal)
 
 
 def _segments(rehearsal: Rehearsal) -> tuple[Segment, ...]:

@@ -16,9 +16,10 @@ PIECES = (
     "sonar-sweep",
     "deck-lamp-switch",
     "ramp-loading",
+    "pier-card",
     "pier-carousel",
     "berth-bookmark",
-    "pier-card",
+    "ferry-card",
     "timetable-tabs",
     "beacon-button",
 )

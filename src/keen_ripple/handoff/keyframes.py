@@ -82,11 +82,16 @@ def animations_of(timeline: Timeline, layer: LayerBase, calm: bool = False, mask
         plays = run.plays if endless else 1
         for group in _groups(moving, tracks, from_ms, to_ms):
             number = len([a for a in found if a.delay_ms == from_ms])
-            own = f"{timeline.piece.id}-{layer.id}{'--mask' * mask}{suffix}"
+            own = f"{timeline.piece.id}-{_named(layer.id)}{'--mask' * mask}{suffix}"
             name = f"{own}{f'--{number + 1}' if number else ''}{'--calm' * calm}"
             frames = tuple(_frames(timeline, layer, tracks, group, from_ms, to_ms, endless))
             found.append(Animation(name, int(from_ms), int(to_ms - from_ms), plays, frames))
     return found + ([] if calm or mask else list(_undercurrents(timeline, layer)))
+
+
+def _named(inner: str) -> str:
+    """An id inside of a placement as a part of a CSS name; no id has an underscore."""
+    return inner.replace("/", "__")
 
 
 def _undercurrents(timeline: Timeline, layer: LayerBase) -> Iterator[Animation]:
@@ -110,7 +115,7 @@ def _undercurrents(timeline: Timeline, layer: LayerBase) -> Iterator[Animation]:
                 for at, value, easing in keys
             )
             suffix = f"--{number + 1}" if number else ""
-            name = f"{timeline.piece.id}-{layer.id}--{undercurrent.id}{suffix}"
+            name = f"{timeline.piece.id}-{_named(layer.id)}--{_named(undercurrent.id)}{suffix}"
             yield Animation(name, 0, undercurrent.period_ms, None, frames)
 
 

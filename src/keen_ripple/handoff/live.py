@@ -12,6 +12,7 @@ from typing import Any
 
 from keen_ripple.core.document.read import written
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.placing import flat_layers
 from keen_ripple.core.live.tables import tables_of
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values.plain import plain
@@ -74,11 +75,14 @@ def _page(timeline: Timeline) -> Iterator[str]:
 
 
 def _handed(timeline: Timeline) -> dict[str, Any]:
-    document = written(timeline.piece)
+    document = written(timeline.written)
     drawn = {name: document.get(name) for name in ("width", "height", "ground")}
     pose = {layer: {name: plain(value) for name, value in look.items()} for layer, look in timeline.rest.items()}
-    layers = document.get("layers", [])
-    return {"piece": {**drawn, "layers": layers}, "pose": pose, "tables": tables_of(timeline.piece)}
+    return {
+        "piece": {**drawn, "layers": flat_layers(timeline.piece)},
+        "pose": pose,
+        "tables": tables_of(timeline.piece),
+    }
 
 
 def _in_script(value: Any) -> str:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from keen_ripple.core.errors import Fault, quoted
+from keen_ripple.core.flow.placing import placed_ids
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
 from keen_ripple.store.json_text import text_of, value_of
@@ -13,6 +14,14 @@ from keen_ripple.store.json_text import text_of, value_of
 
 class Missing(Fault):
     """There is no such piece."""
+
+
+class Used(Fault):
+    """A piece that others hold."""
+
+
+# Of those that hold a piece.
+MOST_NAMED = 6
 
 
 @dataclass(frozen=True)
@@ -91,6 +100,45 @@ def load(conn: Connection, piece_id: str) -> StoredPiece:
     return _stored(row)
 
 
+def placed_in(conn: Connection, document: dict[str, Any]) -> dict[str, StoredPiece]:
+    """The pieces that stand in a document, and those that stand in them, by their ids; removed ones too, so that
+    nothing that holds one is lost with it. What is not there or damaged is left out."""
+    found: dict[str, StoredPiece] = {}
+    waiting = placed_ids(document)
+    while waiting:
+        piece_id = waiting.pop()
+        row = conn.execute(f"{SELECT} WHERE id = ?", (piece_id,)).fetchone()
+        if row is None or piece_id in found:
+            continue
+        try:
+            found[piece_id] = _stored(row)
+        except Damaged:
+            continue
+        waiting |= placed_ids(found[piece_id].document) - found.keys()
+    return found
+
+
+@dataclass(frozen=True)
+class Use:
+    """A piece that holds another, so many times."""
+
+    of: str
+    id: str
+    name: str
+    count: int
+
+
+def uses(conn: Connection) -> list[Use]:
+    """Which pieces hold which others, in the order of the shelf."""
+    rows = conn.execute("""
+        SELECT layer.atom AS of, piece.id, json_extract(piece.document, '$.name') AS name, count(*) AS count
+        FROM piece, json_tree(CASE WHEN json_valid(document) THEN document ELSE '{}' END, '$.layers') AS layer
+        WHERE NOT removed AND layer.key = 'piece' AND layer.type = 'text'
+        GROUP BY layer.atom, piece.id ORDER BY piece.position, piece.id
+    """)
+    return [Use(row["of"], row["id"], row["name"], row["count"]) for row in rows]
+
+
 def revision_of(conn: Connection, piece_id: str) -> int:
     """The number of its newest revision. Raises Missing."""
     row = conn.execute("SELECT revision FROM piece WHERE id = ? AND NOT removed", (piece_id,)).fetchone()
@@ -108,9 +156,27 @@ def add(conn: Connection, document: dict[str, Any]) -> None:
     )
 
 
+def forget_lengths_around(conn: Connection, piece_id: str) -> None:
+    """What is known of the runs of pieces that hold this one, at any depth, after it has changed."""
+    holding, waiting = set[str](), [piece_id]
+    while waiting:
+        # As `text_of` writes it.
+        rows = conn.execute("SELECT id FROM piece WHERE instr(document, ?)", (f'"piece":"{waiting.pop()}"',))
+        fresh = {row["id"] for row in rows} - holding
+        holding |= fresh
+        waiting += fresh
+    conn.executemany("UPDATE piece SET total_ms = NULL, loop_ms = NULL WHERE id = ?", [(name,) for name in holding])
+
+
 def set_lengths(conn: Connection, piece_id: str, total_ms: int, loop_ms: int | None) -> None:
     """What the shelf tells of the run."""
     conn.execute("UPDATE piece SET total_ms = ?, loop_ms = ? WHERE id = ?", (total_ms, loop_ms, piece_id))
+
+
+def has(conn: Connection, document: dict[str, Any]) -> bool:
+    """Whether the shelf has just this piece, by this id."""
+    row = conn.execute("SELECT document FROM piece WHERE id = ? AND NOT removed", (document["id"],)).fetchone()
+    return row is not None and bool(value_of(row["document"]) == document)
 
 
 def free_id(conn: Connection, wanted: str) -> str:
@@ -124,7 +190,16 @@ def free_id(conn: Connection, wanted: str) -> str:
 
 
 def set_removed(conn: Connection, piece_id: str, removed: bool) -> None:
-    """Takes a piece off the shelf, or puts it back; nothing of it is lost. Raises Missing."""
+    """Takes a piece off the shelf, or puts it back; nothing of it is lost. Raises Missing, and Used for one that stands
+    in others."""
+    users = [use for use in uses(conn) if use.of == piece_id] if removed else []
+    if users:
+        names = ", ".join(f"{use.name} × {use.count}" for use in users[:MOST_NAMED])
+        raise Used(
+            f"It stands in other pieces: {names}.",
+            value=[use.id for use in users],
+            remedy="Turn its placements there into plain layers, or take them out, first.",
+        )
     done = conn.execute("UPDATE piece SET removed = ? WHERE id = ?", (int(removed), piece_id))
     if done.rowcount == 0:
         raise _missing(piece_id)

@@ -16,10 +16,12 @@ from typing import Any
 
 from flask import request
 
-from keen_ripple.core.document import read_text
+from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline, timeline_of
+from keen_ripple.store import pieces
 from keen_ripple.store.pieces import StoredPiece
+from keen_ripple.web.database import connection
 
 PROCESSES = 1
 NICENESS = 5
@@ -47,11 +49,17 @@ def drawn(piece: StoredPiece, draw: Draw, *arguments: Any) -> bytes:
     if not _waiting.acquire(blocking=False):
         raise TooManyPictures("Too many pictures are being drawn.", remedy="Ask again in a moment.")
     try:
-        return _asked(json.dumps(piece.document), draw, arguments)
+        return _asked(json.dumps(_bundle(piece)), draw, arguments)
     except TimeoutError:
         raise TooManyPictures("This picture takes too long to draw.", remedy="Ask for a smaller one.") from None
     finally:
         _waiting.release()
+
+
+def _bundle(piece: StoredPiece) -> dict[str, Any]:
+    """All that the other process needs to know."""
+    placed = pieces.placed_in(connection(), piece.document)
+    return {"piece": piece.document, "library": {name: stored.document for name, stored in placed.items()}}
 
 
 def _asked(text: str, draw: Draw, arguments: tuple[Any, ...]) -> bytes:
@@ -129,4 +137,6 @@ def _draw(text: str, draw: Draw, arguments: tuple[Any, ...]) -> bytes:
 
 @lru_cache(maxsize=KEPT)
 def _timeline(text: str) -> Timeline:
-    return timeline_of(read_text(text))
+    bundle = json.loads(text)
+    library = {name: read_piece(document) for name, document in bundle["library"].items()}
+    return timeline_of(read_piece(bundle["piece"]), library=library)

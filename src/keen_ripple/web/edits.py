@@ -47,7 +47,7 @@ def redo(piece_id: str) -> ResponseReturnValue:
 def _read(change: history.Change, before: Timeline | None) -> Piece:
     if before is None:
         return read_text(change.text)
-    return read_edited(change.text, change.after.document, change.before.document, before.piece)
+    return read_edited(change.text, change.after.document, change.before.document, before.written)
 
 
 def _change(piece_id: str, propose: Callable[[Connection], history.Change]) -> ResponseReturnValue:
@@ -56,9 +56,10 @@ def _change(piece_id: str, propose: Callable[[Connection], history.Change]) -> R
     with atomic(conn):
         change = propose(conn)
         before = revisions.timeline_if_playable(database, change.before)
-        after = timeline_of(_read(change, before), before)
+        after = timeline_of(_read(change, before), before, revisions.library_of(change.after.document))
         answer = revisions.changed(change, after, before).told()
         history.record(conn, change)
+        pieces.forget_lengths_around(conn, piece_id)
         pieces.set_lengths(conn, piece_id, after.run.total_ms, after.run.loop_ms)
     revisions.remember(database, change.after, after)
     return answer

@@ -12,12 +12,12 @@ from keen_ripple.core.errors import DocumentFault, Fault, brief
 from keen_ripple.store import DatabaseError, fault_of
 from keen_ripple.store.faults import Busy, DiskFull, StoreFault
 from keen_ripple.store.history import NothingToDo, Stale
-from keen_ripple.store.pieces import Missing
+from keen_ripple.store.pieces import Missing, Used
 from keen_ripple.web.contract.answers import ErrorTold, Failure, FaultTold, OtherEdit
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.drawing import TooManyPictures
 
-STATUS: dict[type[Fault], int] = {Stale: 409, Missing: 404, NothingToDo: 409}
+STATUS: dict[type[Fault], int] = {Stale: 409, Missing: 404, NothingToDo: 409, Used: 409}
 STATUS |= {DiskFull: 507, Busy: 503, StoreFault: 500, TooManyPictures: 503, RequestFault: 400}
 
 

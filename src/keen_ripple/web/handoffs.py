@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, Response
+from flask import Blueprint, Response, current_app
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.core.document import read_piece
-from keen_ripple.core.timeline import Timeline, timeline_of
+from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff import FORMATS, Format
 from keen_ripple.store import pieces
 from keen_ripple.web import revisions
@@ -39,6 +38,6 @@ def download(piece_id: str, name: str) -> Response:
         raise RequestFault(f"There is no hand-off in the format {name!r}.", value=name, remedy=f"Known: {known}.")
     form = FORMATS[name]
     piece = pieces.load(connection(), piece_id)
-    content = form.write(timeline_of(read_piece(piece.document)))
+    content = form.write(revisions.timeline_of_revision(current_app.config["DATABASE"], piece))
     headers = {"Content-Disposition": f'attachment; filename="{piece.id}.{form.ending}"'}
     return Response(content, mimetype=form.media_type, headers=headers)

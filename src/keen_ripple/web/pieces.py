@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import re
 from typing import Any
 
@@ -9,7 +10,9 @@ from flask import Blueprint, Response, current_app, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.document.bundle import bundled, holding, read_library, unbundled
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.placing import placed_ids
 from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import Connection, atomic, pieces
@@ -38,7 +41,7 @@ def shelf() -> ResponseReturnValue:
             for piece_id in unknown:
                 _measure(conn, piece_id)
         heads = pieces.shelf(conn)
-    return unless_known(answers.Shelf(pieces=heads).told())
+    return unless_known(answers.Shelf(pieces=heads, uses=pieces.uses(conn)).told())
 
 
 def _measure(conn: Connection, piece_id: str) -> None:
@@ -56,18 +59,55 @@ def add() -> ResponseReturnValue:
     wish = body(NewPiece)
     conn = connection()
     with atomic(conn):
-        document = _wanted(conn, wish)
+        document, library = unbundled(_wanted(conn, wish))
+        document = _with_library(conn, document, library)
         document["id"] = pieces.free_id(conn, document["id"])
-        timeline = timeline_of(read_piece(document))
-        answer(timeline)
-        pieces.add(conn, document)
-        pieces.set_lengths(conn, document["id"], timeline.run.total_ms, timeline.run.loop_ms)
+        _add(conn, document)
     return answers.Made(id=document["id"]).told(201)
+
+
+def _add(conn: Connection, document: dict[str, Any]) -> None:
+    timeline = timeline_of(read_piece(document), library=revisions.library_of(document))
+    answer(timeline)
+    pieces.add(conn, document)
+    pieces.set_lengths(conn, document["id"], timeline.run.total_ms, timeline.run.loop_ms)
+
+
+def _with_library(conn: Connection, document: dict[str, Any], library: dict[str, Any]) -> dict[str, Any]:
+    """A document, after the pieces that came with it have been put on the shelf; one that is there already is used.
+
+    Those that others hold come first. An id that another piece has is not taken from it. Raises PlacingFault.
+    """
+    read_library(library)
+    names: dict[str, str] = {}
+    waiting = dict(library)
+    while waiting:
+        ready = [name for name, each in waiting.items() if not placed_ids(each) & waiting.keys()]
+        # In a circle none is ready: as it stands the first is refused with the chain named.
+        for name in ready or list(waiting)[:1]:
+            own = holding(waiting.pop(name), names)
+            if pieces.has(conn, own):
+                continue
+            names[name] = own["id"] = pieces.free_id(conn, name)
+            _add(conn, own)
+    return dict(holding(document, names))
+
+
+@blueprint.get("/<piece_id>/piece.json")
+def file_of(piece_id: str) -> Response:
+    """The piece with all that stands in it, as one file."""
+    stored = pieces.load(connection(), piece_id)
+    placed = pieces.placed_in(connection(), stored.document)
+    content = json.dumps(
+        bundled(stored.document, {name: other.document for name, other in placed.items()}), ensure_ascii=False, indent=1
+    )
+    headers = {"Content-Disposition": f'attachment; filename="{stored.id}.json"'}
+    return Response(content, mimetype="application/json", headers=headers)
 
 
 def _wanted(conn: Connection, wish: NewPiece) -> dict[str, Any]:
     if wish.document is not None:
-        read_piece(wish.document)
+        read_piece(unbundled(wish.document)[0])
         return dict(wish.document)
     if wish.copy_of is not None:
         original = pieces.load(conn, wish.copy_of).document
@@ -86,7 +126,7 @@ def _copied(name: str) -> str:
 @blueprint.get("/<piece_id>")
 def show(piece_id: str) -> ResponseReturnValue:
     stored = pieces.load(connection(), piece_id)
-    key = f"{stored.revision}-{len(stored.undo or '')}-{VERSION}"
+    key = f"{revisions.version_of(stored)}-{len(stored.undo or '')}-{VERSION}"
     if request.if_none_match.contains(key):
         return Response(status=304)
     response = revisions.whole(current_app.config["DATABASE"], stored).told()

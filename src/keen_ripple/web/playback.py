@@ -9,7 +9,10 @@ from weakref import WeakKeyDictionary
 
 import numpy as np
 
+from keen_ripple.core.document import Piece
 from keen_ripple.core.flow.legs import Leg, tapes_of
+from keen_ripple.core.flow.parameters import value_of
+from keen_ripple.core.flow.placing import flat_layers
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.flow.undercurrents import course_tape
@@ -17,7 +20,15 @@ from keen_ripple.core.measures.readings import leg_reading
 from keen_ripple.core.measures.seam import SeamTold, is_alike_at_seam
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.render import measured_seam
-from keen_ripple.web.contract.answers import Computed, RunningUndercurrent, RunReading, TransitionReading
+from keen_ripple.web.contract.answers import (
+    Computed,
+    Original,
+    OriginalParameter,
+    OriginalState,
+    RunningUndercurrent,
+    RunReading,
+    TransitionReading,
+)
 from keen_ripple.web.contract.parts import PackedTape
 
 
@@ -36,6 +47,7 @@ def differences(after: Timeline, before: Timeline | None = None) -> dict[str, An
     old_poses: Mapping[str, Pose] = before.poses if before else {}
     old_legs: Mapping[str, Leg] = before.legs if before else {}
     return {
+        **_layers(after, before),
         "poses": _changed_poses(after.poses, old_poses),
         "run": _run(after),
         "seam": _seam(after, before),
@@ -43,6 +55,31 @@ def differences(after: Timeline, before: Timeline | None = None) -> dict[str, An
             key: _transition(leg, old_legs.get(key)) for key, leg in after.legs.items() if old_legs.get(key) is not leg
         },
     }
+
+
+def _layers(after: Timeline, before: Timeline | None) -> dict[str, Any]:
+    """What is drawn, where that is more than the document says; None where it has become just that."""
+    if after.piece is after.written:
+        return {"layers": None, "originals": {}} if before is not None and before.piece is not before.written else {}
+    originals = {"originals": {name: _original(piece) for name, piece in after.library.items()}}
+    if before is not None and before.piece.layers == after.piece.layers:
+        return originals
+    return {"layers": flat_layers(after.piece), **originals}
+
+
+def _original(piece: Piece) -> Original:
+    return Original(
+        name=piece.name,
+        width=piece.width,
+        height=piece.height,
+        start=piece.start,
+        states=[OriginalState(id=state.id, name=state.name) for state in piece.states],
+        parameters=[
+            OriginalParameter(id=own.id, name=own.name, kind=own.kind, value=value_of(piece, own))
+            for own in piece.parameters
+        ],
+        ways=[(way.from_, way.to) for way in piece.transitions],
+    )
 
 
 def is_same_run(after: Timeline, before: Timeline) -> bool:

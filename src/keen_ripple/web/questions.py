@@ -35,7 +35,7 @@ def trial(piece_id: str) -> ResponseReturnValue:
     stored = pieces.load(connection(), piece_id)
     document, _ = patches.apply(stored.document, body(Trial).patch)
     before = revisions.timeline_of_revision(current_app.config["DATABASE"], stored)
-    return answer(timeline_of(read_piece(document), before)).told()
+    return answer(timeline_of(read_piece(document), before, revisions.library_of(document))).told()
 
 
 @blueprint.post("/between")
@@ -43,7 +43,7 @@ def between(piece_id: str) -> ResponseReturnValue:
     """{from, to, count, easing} → what each of `count` states on the way would say, spread along the easing."""
     wish = body(BetweenStates)
     shares = parse_easing(wish.easing)(np.arange(1, wish.count + 1) / (wish.count + 1.0)).tolist()
-    piece = revisions.current_timeline(piece_id).piece
+    piece = revisions.current_timeline(piece_id).written
     return Steps(steps=inbetweens(piece, wish.from_, wish.to, shares)).told()
 
 

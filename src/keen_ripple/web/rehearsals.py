@@ -7,7 +7,7 @@ from dataclasses import asdict
 from flask import Blueprint, Response, request
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.core.document import Piece, read_piece
+from keen_ripple.core.document import Piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LONGEST_NAME, MOST_KEPT_REHEARSALS
 from keen_ripple.core.live.compared import arrivals, changes
@@ -81,7 +81,7 @@ def film(piece_id: str, which: str) -> Response:
 def strip(piece_id: str, which: str) -> Response:
     """Moments of it on one sheet."""
     stored = pieces.load(connection(), piece_id)
-    _, events, until_ms = _asked(piece_id, which, read_piece(stored.document))
+    _, events, until_ms = _asked(piece_id, which, revisions.current_timeline(piece_id).piece)
     frames = request.args.get("frames", 24, type=int)
     return Response(drawn(stored, pictures.acted_strip, events, until_ms, frames), mimetype="image/png")
 
@@ -116,7 +116,7 @@ def keep(piece_id: str) -> ResponseReturnValue:
                 value=name,
                 remedy="Delete one that is not needed.",
             )
-        piece = read_piece(stored.document)
+        piece = revisions.current_timeline(piece_id).piece
         played = rehearse(piece, read_events(wish.events, piece), wish.until_ms)
         number = rehearsals.keep(conn, piece_id, name, wish.events, wish.until_ms, stored.revision, arrivals(played))
     return answers.Numbered(number=number).told(201)

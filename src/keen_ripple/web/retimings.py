@@ -28,6 +28,6 @@ def retime(piece_id: str) -> ResponseReturnValue:
     """{by: factor | length | frames, value} → the patch that would do it, and its label."""
     wish = body(Retiming)
     label, way = WAYS[wish.by]
-    before = revisions.current_timeline(piece_id).piece
+    before = revisions.current_timeline(piece_id).written
     patch = jsonpatch.make_patch(written(before), written(way(before, wish.value))).patch
     return Retimed(label=label.format(wish.value), patch=patch).told()

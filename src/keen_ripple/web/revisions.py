@@ -8,8 +8,9 @@ from typing import Any
 
 from flask import current_app
 
-from keen_ripple.core.document import read_piece
+from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.placing import Library
 from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.store import pieces
 from keen_ripple.store.history import Change
@@ -19,19 +20,56 @@ from keen_ripple.web.database import connection
 from keen_ripple.web.playback import differences, is_same_run
 
 KEPT = 32
-_kept: OrderedDict[tuple[str, str, int], Timeline] = OrderedDict()
+KEPT_ORIGINALS = 200
+_originals: OrderedDict[tuple[str, str, int], Piece] = OrderedDict()
+_Key = tuple[str, str, int, tuple[tuple[str, int], ...]]
+_kept: OrderedDict[_Key, Timeline] = OrderedDict()
 _lock = Lock()
 
 
 def timeline_of_revision(database: str, piece: StoredPiece) -> Timeline:
     """The timeline of a stored revision, computed at most once while it is kept. Raises DocumentFault, RunFault."""
-    key = (database, piece.id, piece.revision)
+    placed = pieces.placed_in(connection(), piece.document)
+    key = _key(database, piece, placed)
     with _lock:
         found = _kept.get(key)
     if found is None:
-        found = timeline_of(read_piece(piece.document))
-        remember(database, piece, found)
+        found = timeline_of(read_piece(piece.document), library=_read(database, placed))
+        _keep(key, found)
     return found
+
+
+def library_of(document: dict[str, Any]) -> Library:
+    """The pieces that stand in a document, as they are stored now. Raises DocumentFault for one that is no piece."""
+    return _read(current_app.config["DATABASE"], pieces.placed_in(connection(), document))
+
+
+def _read(database: str, placed: dict[str, StoredPiece]) -> Library:
+    return {name: _original(database, stored) for name, stored in placed.items()}
+
+
+def _original(database: str, stored: StoredPiece) -> Piece:
+    """Read once for each of its revisions, so that its copies share what was worked out of it."""
+    key = (database, stored.id, stored.revision)
+    with _lock:
+        found = _originals.get(key)
+    if found is None:
+        found = read_piece(stored.document)
+        with _lock:
+            _originals[key] = found
+            while len(_originals) > KEPT_ORIGINALS:
+                _originals.popitem(last=False)
+    return found
+
+
+def _key(database: str, piece: StoredPiece, placed: dict[str, StoredPiece]) -> _Key:
+    return database, piece.id, piece.revision, tuple(sorted((name, other.revision) for name, other in placed.items()))
+
+
+def version_of(piece: StoredPiece) -> str:
+    """Another text for whatever else would be answered of it: its revision, and those of what stands in it."""
+    placed = pieces.placed_in(connection(), piece.document)
+    return "-".join([str(piece.revision), *(f"{name}.{other.revision}" for name, other in sorted(placed.items()))])
 
 
 def timeline_if_playable(database: str, piece: StoredPiece) -> Timeline | None:
@@ -44,7 +82,10 @@ def timeline_if_playable(database: str, piece: StoredPiece) -> Timeline | None:
 
 def remember(database: str, piece: StoredPiece, timeline: Timeline) -> None:
     """Keeps the timeline of a revision that is stored."""
-    key = (database, piece.id, piece.revision)
+    _keep(_key(database, piece, pieces.placed_in(connection(), piece.document)), timeline)
+
+
+def _keep(key: _Key, timeline: Timeline) -> None:
     with _lock:
         _kept[key] = timeline
         _kept.move_to_end(key)

@@ -36,9 +36,10 @@ def show(piece_id: str) -> ResponseReturnValue:
     for take in takes.takes_of(conn, piece_id):
         computed, told = None, None
         try:
-            timeline = timeline_of(read_piece({**stored.document, "transitions": take.transitions}))
+            piece = read_piece({**stored.document, "transitions": take.transitions})
+            timeline = timeline_of(piece, library=revisions.library_of(stored.document))
             computed = answer(timeline)
-            fitting.append(timeline.piece)
+            fitting.append(timeline.written)
         except Fault as fault:
             told = f"{fault.message} {fault.remedy}".strip()
         shown.append(
@@ -46,7 +47,7 @@ def show(piece_id: str) -> ResponseReturnValue:
                 number=take.number, name=take.name, transitions=take.transitions, computed=computed, fault=told
             )
         )
-    table = [answers.Difference(transition=name, cells=cells) for name, cells in differences([now.piece, *fitting])]
+    table = [answers.Difference(transition=name, cells=cells) for name, cells in differences([now.written, *fitting])]
     return answers.Takes(takes=shown, table=table).told()
 
 

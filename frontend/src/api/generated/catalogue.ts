@@ -36,7 +36,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "translate",
@@ -62,7 +63,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "translate",
@@ -88,7 +90,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "width",
@@ -114,7 +117,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "height",
@@ -140,7 +144,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "rotate",
@@ -166,7 +171,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "scale",
@@ -192,7 +198,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "scale",
@@ -218,7 +225,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "transform",
@@ -244,7 +252,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "transform",
@@ -270,7 +279,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "transform",
@@ -296,7 +306,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "transform",
@@ -322,7 +333,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "transform",
@@ -348,7 +360,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "transform-origin",
@@ -374,7 +387,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "transform-origin",
@@ -400,7 +414,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "opacity",
@@ -426,7 +441,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "opacity",
@@ -819,7 +835,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "filter",
@@ -1168,6 +1185,46 @@ export const PROPERTIES: Property[] = [
     "step": 1.0
   },
   {
+    "name": "state",
+    "label": "state",
+    "unit": "",
+    "blend": "placed",
+    "default": null,
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "placement"
+    ],
+    "varies": true,
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Placement",
+    "short": "",
+    "step": 1.0
+  },
+  {
+    "name": "values",
+    "label": "values of its own",
+    "unit": "",
+    "blend": "placed",
+    "default": [],
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "placement"
+    ],
+    "varies": true,
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Placement",
+    "short": "",
+    "step": 1.0
+  },
+  {
     "name": "layout",
     "label": "layout",
     "unit": "",
@@ -1317,7 +1374,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "",
@@ -1343,7 +1401,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "",
@@ -1376,7 +1435,8 @@ export const PROPERTIES: Property[] = [
       "path",
       "text",
       "picture",
-      "medium"
+      "medium",
+      "placement"
     ],
     "varies": true,
     "css": "",
@@ -1398,6 +1458,7 @@ export const PROPERTIES: Property[] = [
 /** Groups of properties in their order, and whether they are open from the start. */
 export const GROUPS: Record<string, boolean> = {
   "Content": true,
+  "Placement": true,
   "Place": true,
   "Rotation and scale": true,
   "Look": true,

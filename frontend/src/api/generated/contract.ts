@@ -21,7 +21,7 @@ export interface Artwork {
   name: string;
   width: number;
   height: number;
-  layers: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
+  layers: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[];
   notes: string[];
 }
 export interface Group {
@@ -38,8 +38,10 @@ export interface Group {
   /**
    * @maxItems 1200
    */
-  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[];
   path?: null;
+  piece?: null;
+  life?: null;
   length_ms?: 0;
   /**
    * px
@@ -127,6 +129,8 @@ export interface Rectangle {
    */
   layers?: [];
   path?: null;
+  piece?: null;
+  life?: null;
   length_ms?: 0;
   /**
    * px
@@ -417,6 +421,8 @@ export interface Ellipse {
    */
   layers?: [];
   path?: null;
+  piece?: null;
+  life?: null;
   length_ms?: 0;
   /**
    * px
@@ -621,6 +627,8 @@ export interface Path {
    * SVG path data.
    */
   path: string;
+  piece?: null;
+  life?: null;
   length_ms?: 0;
   /**
    * px
@@ -830,6 +838,8 @@ export interface Text {
    */
   layers?: [];
   path?: null;
+  piece?: null;
+  life?: null;
   length_ms?: 0;
   /**
    * px
@@ -970,6 +980,8 @@ export interface Picture {
    */
   layers?: [];
   path?: null;
+  piece?: null;
+  life?: null;
   length_ms?: 0;
   /**
    * px
@@ -1119,6 +1131,8 @@ export interface Medium {
    */
   layers?: [];
   path?: null;
+  piece?: null;
+  life?: null;
   /**
    * Whole milliseconds.
    */
@@ -1258,6 +1272,94 @@ export interface Medium {
   resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
   resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
 }
+export interface Placement {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  id: string;
+  name: string;
+  locked?: boolean;
+  lets_touches_through?: boolean;
+  touch_margin?: number;
+  mask?: false;
+  kind: "placement";
+  /**
+   * @minItems 0
+   * @maxItems 0
+   */
+  layers?: [];
+  path?: null;
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  piece: string;
+  life?: "led";
+  length_ms?: 0;
+  /**
+   * px
+   */
+  x: number;
+  /**
+   * px
+   */
+  y: number;
+  /**
+   * px
+   */
+  width: number;
+  /**
+   * px
+   */
+  height: number;
+  /**
+   * °
+   */
+  rotation?: number;
+  scale_x?: number;
+  scale_y?: number;
+  /**
+   * °
+   */
+  skew_x?: number;
+  /**
+   * °
+   */
+  skew_y?: number;
+  /**
+   * °
+   */
+  rotation_x?: number;
+  /**
+   * °
+   */
+  rotation_y?: number;
+  /**
+   * px
+   */
+  perspective?: number;
+  pivot_x?: number;
+  pivot_y?: number;
+  visible?: boolean;
+  opacity?: number;
+  /**
+   * px
+   */
+  blur?: number;
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  state: string;
+  values?: {
+    /**
+     * This interface was referenced by `undefined`'s JSON-Schema definition
+     * via the `patternProperty` "^[a-z0-9]+(-[a-z0-9]+)*$".
+     */
+    [k: string]: string | number;
+  };
+  grow?: number;
+  resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+  resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
+}
 /**
  * What is done to one revision.
  */
@@ -1274,6 +1376,20 @@ export interface BetweenStates {
   easing: string;
 }
 /**
+ * One place that a parameter is written into.
+ *
+ * A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, counted from
+ * 0. Or the duration of a `transition`, or the period of an `undercurrent`, in whole ms.
+ */
+export interface Bind {
+  layer?: string | null;
+  property?: string | null;
+  state?: string | null;
+  stop?: number | null;
+  transition?: string | null;
+  undercurrent?: string | null;
+}
+/**
  * What is another than it was: a state reached sooner or later by so many ms, no more, or newly; or gone.
  */
 export interface Change {
@@ -1285,6 +1401,10 @@ export interface Change {
  * What an edit changed: the run only where it is another.
  */
 export interface ChangeAnswer {
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[] | null;
+  originals?: {
+    [k: string]: Original;
+  };
   poses: {
     [k: string]: {
       [k: string]: SentLook;
@@ -1300,6 +1420,31 @@ export interface ChangeAnswer {
   redo: string | null;
   run?: RunReading | null;
   patch: Operation[];
+}
+/**
+ * What whoever sets a placement has to know of the piece in it.
+ */
+export interface Original {
+  name: string;
+  width: number;
+  height: number;
+  start: string;
+  states: OriginalState[];
+  parameters: OriginalParameter[];
+  ways: [string, string][];
+}
+export interface OriginalState {
+  id: string;
+  name: string;
+}
+/**
+ * `value` is what the original itself has; none where what it was bound to has gone.
+ */
+export interface OriginalParameter {
+  id: string;
+  name: string;
+  kind: "text" | "colour" | "number" | "time" | "picture" | "state";
+  value: string | number | null;
 }
 export interface SentLook {
   [k: string]: SentValue;
@@ -1464,6 +1609,10 @@ export interface ColourAt {
   y: number;
 }
 export interface Computed {
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[] | null;
+  originals?: {
+    [k: string]: Original;
+  };
   poses: {
     [k: string]: {
       [k: string]: SentLook;
@@ -1902,6 +2051,17 @@ export interface Look {
    * ms
    */
   playhead?: number;
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  state?: string;
+  values?: {
+    /**
+     * This interface was referenced by `undefined`'s JSON-Schema definition
+     * via the `patternProperty` "^[a-z0-9]+(-[a-z0-9]+)*$".
+     */
+    [k: string]: string | number;
+  };
   layout?: "none" | "row" | "column";
   /**
    * px
@@ -1933,8 +2093,15 @@ export interface MadeRehearsal {
 }
 /**
  * What the core made of states and transitions; after an edit, of those that changed.
+ *
+ * `layers` are what is drawn, with what stands in placements; none where that is just what the document says.
+ * `originals` are the pieces that stand in them, by their ids.
  */
 export interface Motion {
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[] | null;
+  originals?: {
+    [k: string]: Original;
+  };
   poses: {
     [k: string]: {
       [k: string]: SentLook;
@@ -1985,7 +2152,7 @@ export interface Piece {
   /**
    * @maxItems 1200
    */
-  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium)[];
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[];
   /**
    * @minItems 1
    * @maxItems 200
@@ -2015,6 +2182,12 @@ export interface Piece {
    * @maxItems 64
    */
   undercurrents?: Undercurrent[];
+  /**
+   * What a placement of this piece may set.
+   *
+   * @maxItems 64
+   */
+  parameters?: Parameter[];
 }
 /**
  * A keyframed look of the whole piece, as differences from the base, by layer.
@@ -2143,6 +2316,22 @@ export interface Undercurrent {
   courses: [Course, ...Course[]];
 }
 /**
+ * A value with a name, and where it goes. What a placement does not set stays as the piece itself has it.
+ */
+export interface Parameter {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  id: string;
+  name: string;
+  kind: "text" | "colour" | "number" | "time" | "picture" | "state";
+  /**
+   * @minItems 1
+   * @maxItems 64
+   */
+  bind: [Bind, ...Bind[]];
+}
+/**
  * What somebody did, and how long it was played.
  */
 export interface NewRehearsal {
@@ -2215,8 +2404,12 @@ export interface Revision {
 export interface Row {
   row: number;
 }
+/**
+ * The pieces, and which of them stand in which others.
+ */
 export interface Shelf {
   pieces: ShelfEntry[];
+  uses: Use[];
 }
 /**
  * What the shelf tells of a piece before it is looked at; `fault` says what is wrong with a row that is none.
@@ -2231,6 +2424,15 @@ export interface ShelfEntry {
   total_ms?: number | null;
   loop_ms?: number | null;
   fault?: string | null;
+}
+/**
+ * A piece that holds another, so many times.
+ */
+export interface Use {
+  of: string;
+  id: string;
+  name: string;
+  count: number;
 }
 /**
  * A spring by what is seen of it; the overshoot as a share of the way, the start speed in progress per second.
@@ -2270,6 +2472,10 @@ export interface Trial {
   patch: Operation[];
 }
 export interface WholeAnswer {
+  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[] | null;
+  originals?: {
+    [k: string]: Original;
+  };
   poses: {
     [k: string]: {
       [k: string]: SentLook;

@@ -10,9 +10,10 @@ import { known } from '../../shared/known';
 /** What of a piece makes its scene; the rest of it may change without a new one. */
 export type Picture = Pick<Piece, 'id' | 'layers' | 'width' | 'height' | 'ground'>;
 
-export const pictureOf = ({ id, layers, width, height, ground }: Piece): Picture => ({
+/** `drawn` are the layers with what stands in placements, where there are any. */
+export const pictureOf = ({ id, layers, width, height, ground }: Piece, drawn?: Picture['layers'] | null): Picture => ({
   id,
-  layers,
+  layers: drawn ?? layers,
   width,
   height,
   ground,

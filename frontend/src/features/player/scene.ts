@@ -194,7 +194,7 @@ export class Scene {
     if ('mask' in layer && layer.mask) element.classList.add('mask');
     const shown: Shown = { kind: layer.kind, element, path, clip: null, look: {} };
     this.shown.set(layer.id, shown);
-    if (layer.kind === 'group') this.fill(element, layer.layers ?? []);
+    if ('layers' in layer) this.fill(element, (layer.layers as Layer[] | null) ?? []);
     return shown;
   }
 }

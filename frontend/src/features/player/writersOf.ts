@@ -39,6 +39,7 @@ export const PLAIN = new Map(PROPERTIES.filter((row) => row.plain).map((row) => 
 
 const WRITTEN: Record<Layer['kind'], Map<string, string[]>> = {
   group: merged(COMMON),
+  placement: merged(COMMON),
   rectangle: merged([...BOXED, ...of('radius', ...RADII)]),
   ellipse: merged(BOXED),
   path: merged([

@@ -114,7 +114,7 @@ interface UsedProps {
 
 /** The piece at its real size, or as large as there is room. */
 function Used({ tables, told, store, session, onSession, made }: UsedProps) {
-  const picture = useBench(useShallow((b) => pictureOf(b.document)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document, b.layers)));
   const pose = useBench((b) => known(b.poses[b.document.start]));
   const { ref, size } = useSize<HTMLDivElement>();
   const fits = Math.min(1, (size.width - 40) / picture.width, (size.height - MARGIN) / picture.height);

@@ -5,15 +5,18 @@ import { NumberField } from '../../shared/ui/Field';
 import {
   attempt,
   edits,
+  goToOriginal,
+  labelIn,
   labelOf,
   make,
+  originalOf,
   propertyNamed,
   stateNamed,
   TimingEditor,
   transitionNamed,
   useBench,
 } from '../workbench';
-import type { Bar } from './model';
+import { laneOfBar, type Bar } from './model';
 import { known } from '../../shared/known';
 import { PlainButton } from '../../shared/ui/PlainButton';
 
@@ -27,7 +30,39 @@ const FROM: { value: From; label: string }[] = [
 ];
 
 /** When the chosen bar starts, counted from what, and along which curve it goes. */
-export function BarPanel({ bar, count, bars }: { bar: Bar; count: number; bars: readonly Bar[] }) {
+export function BarPanel(props: { bar: Bar; count: number; bars: readonly Bar[] }) {
+  return laneOfBar(props.bar).ofCopy ? <CopyPanel bar={props.bar} /> : <OwnPanel {...props} />;
+}
+
+/** What moves inside of a copy goes by its original; only when it begins is said here. */
+function CopyPanel({ bar }: { bar: Bar }) {
+  const bench = useBench(useShallow(({ document, layers, originals }) => ({ document, layers, originals })));
+  const { layer: copy, property } = laneOfBar(bar);
+  const lane = edits.laneOf(bench.document.transitions ?? [], bar.transition, copy, property);
+  const original = originalOf(bench, copy);
+  return (
+    <Flex vertical gap={9} component="section" className="bar-panel">
+      <small className="quiet">from the original, {original?.name}</small>
+      <h2>
+        {labelIn(bench, bar.layer)} · {propertyNamed(bar.property).label}
+      </h2>
+      <NumberField
+        label={`way of ${labelOf(bench.document, copy)} begins after`}
+        name="Way begins after"
+        unit="ms"
+        step={10}
+        value={lane?.delay_ms ?? 0}
+        commit={(delay_ms) => make(edits.setLane(bench.document, bar.transition, copy, { delay_ms }, property))}
+      />
+      <p className="quiet">
+        starts {Math.round(bar.start_ms)}, ends {Math.round(bar.end_ms)} ms of the run
+      </p>
+      <PlainButton onClick={() => goToOriginal(bench.document, copy)}>Go to original</PlainButton>
+    </Flex>
+  );
+}
+
+function OwnPanel({ bar, count, bars }: { bar: Bar; count: number; bars: readonly Bar[] }) {
   const { document: piece, readings } = useBench(useShallow(({ document, readings }) => ({ document, readings })));
   const transition = transitionNamed(piece, bar.transition);
   const stateName = (id: string) => stateNamed(piece, id).name;
@@ -122,5 +157,6 @@ function Start({ bar, bars, lane, set }: StartProps) {
 /** The other layers that move in the same part of the run. */
 function layersBeside(bar: Bar, bars: readonly Bar[]): string[] {
   const beside = bars.filter((other) => other.base_ms === bar.base_ms && other.layer !== bar.layer);
-  return [...new Set(beside.map((other) => other.layer))];
+  // What moves inside of a copy is counted from as that copy.
+  return [...new Set(beside.map((other) => laneOfBar(other).layer))];
 }

@@ -9,14 +9,16 @@ interface Props {
   y: number;
   width: number;
   chosen: boolean;
+  /** Of what moves inside of a copy: how long it takes is said by the original. */
+  ofCopy: boolean;
   /** Start and end while it is pulled. */
   pulled: string | null;
 }
 
 /** One bar. Its events are heard by the drawing around it: a large piece has hundreds. */
-export const BarShape = memo(function BarShape({ id, row, name, x, y, width, chosen, pulled }: Props) {
+export const BarShape = memo(function BarShape({ id, row, name, x, y, width, chosen, ofCopy, pulled }: Props) {
   return (
-    <g className={chosen ? 'bar-of chosen' : 'bar-of'} data-bar={id} data-row-of={row}>
+    <g className={`bar-of${chosen ? ' chosen' : ''}${ofCopy ? ' of-copy' : ''}`} data-bar={id} data-row-of={row}>
       <rect
         className="body"
         x={x}
@@ -26,11 +28,11 @@ export const BarShape = memo(function BarShape({ id, row, name, x, y, width, cho
         tabIndex={0}
         role="button"
         aria-pressed={chosen}
-        aria-label={`${name}; arrow keys move it, with Alt its end`}
+        aria-label={`${name}; arrow keys move ${ofCopy ? 'all of its copy' : 'it, with Alt its end'}`}
       >
         <title>{name}</title>
       </rect>
-      {width > 16 && (
+      {width > 16 && !ofCopy && (
         <>
           <rect className="end" data-end="start" x={x} y={y - 2} width={6} height={15} />
           <rect className="end" data-end="end" x={x + width - 6} y={y - 2} width={6} height={15} />

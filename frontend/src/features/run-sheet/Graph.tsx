@@ -2,7 +2,7 @@ import { Flex } from 'antd';
 import { useDeferredValue, useMemo } from 'react';
 import { area, line } from '../../shared/drawing/paint';
 import { show } from '../../shared/text/sums';
-import { labelOf, propertyNamed, rowOf, useBench, usePlayed, type RowKey } from '../workbench';
+import { labelIn, propertyNamed, rowOf, useBench, usePlayed, type RowKey } from '../workbench';
 import { lineOf, speedsOf } from './model';
 import type { Scale } from './Sheet';
 
@@ -13,15 +13,15 @@ const PAD = 12;
 export function Graph({ row, scale }: { row: RowKey; scale: Scale }) {
   // The bars and the loop come first.
   const { run, tape, poses } = useDeferredValue(usePlayed(({ run, tape, poses }) => ({ run, tape, poses })));
-  const piece = useBench((b) => b.document);
   const drawn = useMemo(() => lineOf(row, run, tape, poses), [row, run, tape, poses]);
   const [layer, property] = rowOf(row);
+  const name = useBench((b) => labelIn(b, layer));
   const { label, unit } = propertyNamed(property);
   return (
     <Flex component="section" className="graph" aria-label="Graph of value and speed">
       <Flex vertical gap={3} className="graph-names" style={{ padding: '0 8px 0 14px' }}>
         <strong>
-          {labelOf(piece, layer)} · {label}
+          {name} · {label}
         </strong>
         {drawn ? (
           <>

@@ -1,4 +1,5 @@
-import { clock, labelOf, propertyNamed, useBench } from '../workbench';
+import { useShallow } from 'zustand/react/shallow';
+import { clock, labelIn, propertyNamed, useBench } from '../workbench';
 import { inkOf, type Mark } from './findings';
 import { PlainButton } from '../../shared/ui/PlainButton';
 
@@ -9,7 +10,7 @@ interface Props {
 
 /** What is marked on the sheet, as a list: each line leads there. */
 export function Marks({ marks, choose }: Props) {
-  const piece = useBench((b) => b.document);
+  const bench = useBench(useShallow(({ document, layers }) => ({ document, layers })));
   if (!marks.length) return null;
   const goTo = ({ from_ms, bar }: Mark) => {
     clock.setPlaying(false);
@@ -26,7 +27,7 @@ export function Marks({ marks, choose }: Props) {
               <i style={{ flex: 'none', width: 8, height: 8, background: `var(--${inkOf(mark)})` }} />
               <span className="mono">{mark.to_ms > mark.from_ms ? `${mark.from_ms}–${mark.to_ms}` : mark.from_ms}</span>
               <span>
-                {mark.bar && `${labelOf(piece, mark.bar.layer)} ${propertyNamed(mark.bar.property).label} `}
+                {mark.bar && `${labelIn(bench, mark.bar.layer)} ${propertyNamed(mark.bar.property).label} `}
                 {mark.says}
               </span>
             </PlainButton>

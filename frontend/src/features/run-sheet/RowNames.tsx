@@ -1,12 +1,12 @@
 import { memo } from 'react';
-import { labelOf, propertyNamed, rowOf, useBench, type RowKey } from '../workbench';
+import { labelIn, propertyNamed, rowOf, useBench, type RowKey } from '../workbench';
 import { ROW_H } from './rowHeight';
 import { known } from '../../shared/known';
 
 /** The label of each layer that has a row. */
 export function namesOf(rows: readonly RowKey[]): ReadonlyMap<string, string> {
-  const piece = useBench.getState().document;
-  return new Map([...new Set(rows.map((row) => rowOf(row)[0]))].map((layer) => [layer, labelOf(piece, layer)]));
+  const bench = useBench.getState();
+  return new Map([...new Set(rows.map((row) => rowOf(row)[0]))].map((layer) => [layer, labelIn(bench, layer)]));
 }
 
 export const RowNames = memo(function RowNames({
@@ -26,7 +26,9 @@ export const RowNames = memo(function RowNames({
         const first = i === 0 || rowOf(known(rows[i - 1]))[0] !== layer;
         return (
           <li key={row}>
-            <strong className="ellipsis">{first ? names.get(layer) : ''}</strong>
+            <strong className="ellipsis" title={names.get(layer)}>
+              {first ? names.get(layer)?.replace(/^.* (?=› )/, '') : ''}
+            </strong>
             <span className="quiet" style={{ flex: 'none' }}>
               {propertyNamed(property).label}
             </span>

@@ -5,7 +5,7 @@ import { propertyNamed, useBench, type RowKey } from '../workbench';
 import { BarShape } from './BarShape';
 import type { Mark } from './findings';
 import { Links } from './Links';
-import type { Bar, Snap } from './model';
+import { laneOfBar, type Bar, type Snap } from './model';
 import { namesOf, RowNames } from './RowNames';
 import { ROW_H } from './rowHeight';
 import type { Scale } from './Sheet';
@@ -59,6 +59,7 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
               y={known(place.get(bar.row)) * ROW_H + 8}
               width={Math.max(scale.x(end) - scale.x(start), 3)}
               chosen={chosen.includes(bar.key)}
+              ofCopy={laneOfBar(bar).ofCopy}
               pulled={pull && `${Math.round(start)}–${Math.round(end)}`}
             />
           );

@@ -42,7 +42,8 @@ function OpenSheet() {
   const tried = useTrial((t) => t.trial !== null);
   const bars = useMemo(() => barsOf(run, readings), [run, readings]);
   // Rows stay the same list while they hold the same, so that an edit of a time draws bars alone.
-  const rows = useSame(useMemo(() => rowsOf(bars, layerOrder(piece.layers ?? [])), [bars, piece]));
+  const order = useLayerOrder();
+  const rows = useSame(useMemo(() => rowsOf(bars, order), [bars, order]));
   const marks = useMemo(() => marksOf(bars, run, seam, piece.transitions ?? []), [bars, run, seam, piece]);
   const [asked, setChosen] = useState<readonly string[]>([]);
   // What is chosen already is not drawn anew.
@@ -131,6 +132,11 @@ function useSame<T>(list: readonly T[]): readonly T[] {
   const same = known.length === list.length && known.every((item, i) => item === list[i]);
   if (!same) setKnown(list);
   return same ? known : list;
+}
+
+function useLayerOrder() {
+  const drawn = useBench((b) => b.layers ?? b.document.layers);
+  return useMemo(() => layerOrder(drawn ?? []), [drawn]);
 }
 
 /** Ids from the top of the picture down, groups before their content. */

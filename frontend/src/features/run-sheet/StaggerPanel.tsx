@@ -2,7 +2,7 @@ import { Flex } from 'antd';
 import { attempt, edits, labelOf, make, transitionNamed, useBench } from '../workbench';
 import { Choice } from '../../shared/ui/Choice';
 import { NumberField, TextField } from '../../shared/ui/Field';
-import type { Bar } from './model';
+import { laneOfBar, type Bar } from './model';
 import { lastOf } from '../../shared/known';
 import { PlainButton } from '../../shared/ui/PlainButton';
 
@@ -18,9 +18,9 @@ export function StaggerPanel({ bars }: { bars: readonly Bar[] }) {
   const piece = useBench((b) => b.document);
   const { transition } = lastOf(bars);
   // From the top of the sheet down, whatever order they were chosen in.
-  const layers = [...new Set(bars.filter((bar) => bar.transition === transition).map((bar) => bar.layer))].sort(
-    (a, b) => place(piece, a) - place(piece, b),
-  );
+  const layers = [
+    ...new Set(bars.filter((bar) => bar.transition === transition).map((bar) => laneOfBar(bar).layer)),
+  ].sort((a, b) => place(piece, a) - place(piece, b));
   if (layers.length < 2) return <p className="quiet">Choose bars of two layers or more in one transition.</p>;
   const staggers = transitionNamed(piece, transition).staggers ?? [];
   const found = staggers.find((stagger) => stagger.layers.some((id) => layers.includes(id)));

@@ -1,7 +1,7 @@
 /* What pulling bars makes of the lanes behind them. */
 import type { Transition, TransitionReading } from '../../api/contract';
 import { edits, lasting, transitionNamed } from '../workbench';
-import type { Bar } from './model';
+import { laneOfBar, type Bar } from './model';
 import { known } from '../../shared/known';
 
 /** Which part of a bar is pulled, and how far; `alone`: that property and not its whole layer. */
@@ -25,15 +25,22 @@ export async function moveBars(
   const wishes = new Map<string, Parameters<typeof edits.setLanes>[1][number]>();
   for (const bar of bars) {
     const transition = transitionNamed(piece, bar.transition);
-    const own = edits.laneOf(piece.transitions ?? [], bar.transition, bar.layer, bar.property);
-    const property = pull.alone || own?.property ? bar.property : null;
-    const key = `${bar.transition} ${bar.layer} ${property}`;
+    const { layer, property: name, ofCopy } = laneOfBar(bar);
+    const own = edits.laneOf(piece.transitions ?? [], bar.transition, layer, name);
+    const property = ofCopy || pull.alone || own?.property ? name : null;
+    const key = `${bar.transition} ${layer} ${property}`;
     if (!wishes.has(key))
       wishes.set(key, {
         transition: bar.transition,
-        layer: bar.layer,
+        layer,
         property,
-        values: await lanePulled(transition, bar, pull, known(readings[bar.transition])),
+        // How long its own way takes is said by the original.
+        values: await lanePulled(
+          transition,
+          bar,
+          ofCopy ? { ...pull, part: 'move' } : pull,
+          known(readings[bar.transition]),
+        ),
       });
   }
   return edits.setLanes(
@@ -49,7 +56,8 @@ async function lanePulled(
   pull: Pull,
   reading: TransitionReading,
 ): Promise<edits.LaneValues> {
-  const lane = edits.laneOf([transition], transition.id, bar.layer, bar.property);
+  const { layer, property } = laneOfBar(bar);
+  const lane = edits.laneOf([transition], transition.id, layer, property);
   // What comes from a stagger or from the bar that it counts from stays; its own delay is moved.
   const delay = lane?.delay_ms ?? 0;
   const delay_ms = Math.max(

@@ -1,7 +1,7 @@
 /* The run along an axis of time: its bars, where they snap, and the line of one row. Pure. */
 import type { Pose, Run, Segment, TransitionReading } from '../../api/contract';
 import type { Tape } from '../player';
-import type { RowKey } from '../workbench';
+import { rowOf, type RowKey } from '../workbench';
 import { knotsOf } from '../player';
 import { firstOf, known, lastOf } from '../../shared/known';
 
@@ -17,6 +17,12 @@ export interface Bar {
   /** When its transition starts, in the run. */
   base_ms: number;
 }
+
+/** Of which lane a bar is: what moves inside of a copy moves with the way of that copy. */
+export const laneOfBar = ({ layer, property }: Bar): { layer: string; property: string; ofCopy: boolean } => {
+  const [copy = '', ...inside] = layer.split('/');
+  return inside.length ? { layer: copy, property: 'state', ofCopy: true } : { layer, property, ofCopy: false };
+};
 
 type Readings = Record<string, TransitionReading>;
 
@@ -44,7 +50,7 @@ export function barsOf(run: Run, readings: Readings): Bar[] {
 /** The rows that have bars, in the order of `order`, the layers from the top. */
 export function rowsOf(bars: readonly Bar[], order: readonly string[]): RowKey[] {
   const places = new Map(order.map((layer, i) => [layer, i]));
-  const place = (row: RowKey) => places.get(known(row.split('/')[0])) ?? 0;
+  const place = (row: RowKey) => places.get(rowOf(row)[0]) ?? 0;
   return [...new Set(bars.map((bar) => bar.row))].sort((a, b) => place(a) - place(b));
 }
 
@@ -73,7 +79,7 @@ export interface Line {
 
 /** The number of a row through the run, from knot to knot of the tape; none for what is no number. */
 export function lineOf(row: RowKey, run: Run, tape: Tape, poses: Record<string, Pose>): Line | null {
-  const [layer, property] = row.split('/') as [string, string];
+  const [layer, property] = rowOf(row);
   const first = poses[run.segments[0]?.from ?? '']?.[layer]?.[property];
   if (typeof first !== 'number') return null;
   const points: [number, number][] = [[0, first]];

@@ -2,9 +2,9 @@ import { useQuery } from '@tanstack/react-query';
 import { Flex, Popover } from 'antd';
 import { useEffect, useMemo } from 'react';
 import { Link } from 'wouter';
-import type { Run, ShelfEntry, WholeAnswer } from '../../api/contract';
+import type { Run, ShelfEntry, Use, WholeAnswer } from '../../api/contract';
 import { api, ApiFault } from '../../api/client';
-import { LoopView, Ring, RunBar, seconds, updateTape, waysRun, type Clock } from '../player';
+import { LoopView, pictureOf, Ring, RunBar, seconds, updateTape, waysRun, type Clock } from '../player';
 import { DamagedCell } from './DamagedCell';
 import { kindOf } from './filter';
 import { useSeen } from './useSeen';
@@ -18,6 +18,10 @@ interface Props {
   clock: Clock;
   onDuplicate: (id: string) => void;
   onRemove: (id: string) => void;
+  /** Another text whenever a piece that stands in it has changed. */
+  holds: string;
+  /** Where it stands in others: their names. */
+  usedBy: readonly Use[];
   onChanged: () => void;
 }
 
@@ -38,9 +42,9 @@ export function ShelfCell(props: Props) {
   );
 }
 
-function SeenCell({ entry, clock, onDuplicate, onRemove, onChanged }: Props) {
+function SeenCell({ entry, clock, holds, usedBy, onDuplicate, onRemove, onChanged }: Props) {
   const asked = useQuery({
-    queryKey: ['piece', entry.id, entry.revision],
+    queryKey: ['piece', entry.id, entry.revision, holds],
     queryFn: () => api.piece(entry.id),
     enabled: entry.fault === null,
     staleTime: Infinity,
@@ -68,6 +72,7 @@ function SeenCell({ entry, clock, onDuplicate, onRemove, onChanged }: Props) {
             {entry.name}
           </Link>
           <RunText entry={entry} />
+          {usedBy.length > 0 && <UsedBy uses={usedBy} />}
         </Flex>
         <Popover trigger="click" placement="bottomRight" content={actions} destroyOnHidden>
           <PlainButton style={{ letterSpacing: 1 }} aria-label={`More for ${entry.name}`}>
@@ -90,13 +95,24 @@ function Playing({ piece, clock }: { piece: WholeAnswer; clock: Clock }) {
   const tape = useMemo(() => updateTape(new Map(), piece.transitions, Object.keys(piece.transitions)), [piece]);
   useEffect(() => clock.setRun(run), [clock, run]);
   const zoom = Math.min(STAGE.width / document.width, STAGE.height / document.height, 1);
-  return <LoopView piece={document} poses={piece.poses} run={run} tape={tape} clock={clock} zoom={zoom} />;
+  const picture = useMemo(() => pictureOf(piece.document, piece.layers), [piece]);
+  return <LoopView piece={picture} poses={piece.poses} run={run} tape={tape} clock={clock} zoom={zoom} />;
 }
 
 function RunOf({ piece, clock }: { piece: WholeAnswer; clock: Clock }) {
   const { run, document } = piece;
   if (run.loop_ms !== null) return <Ring run={run} clock={clock} size={44} name={document.name} />;
   return run.total_ms ? <RunBar run={run} clock={clock} width={76} name={document.name} /> : null;
+}
+
+/** Which pieces hold it. */
+function UsedBy({ uses }: { uses: readonly Use[] }) {
+  const names = uses.map((use) => `${use.name} × ${use.count}`).join(', ');
+  return (
+    <span className="quiet ellipsis" title={`Used by ${names}`}>
+      in {names}
+    </span>
+  );
 }
 
 function RunText({ entry }: { entry: ShelfEntry }) {

@@ -5,12 +5,15 @@ import { useLocation } from 'wouter';
 import { Brand } from '../../shared/ui/Brand';
 import { Chip } from '../../shared/ui/Chip';
 import { Input } from '../../shared/ui/Input';
+import { PlainButton } from '../../shared/ui/PlainButton';
+import { known } from '../../shared/known';
 import { api } from '../../api/client';
 import type { ShelfEntry } from '../../api/contract';
 import { Clock } from '../player';
 import { filterPieces, FILTERS, kindOf, type Filter } from './filter';
 import './shelf.css';
 import { ShelfCell } from './ShelfCell';
+import { heldBy } from './held';
 
 const NONE = 'The shelf is empty. Start with “New piece”.';
 const NONE_FITS = 'No piece fits this search. Clear it to see them all.';
@@ -37,7 +40,7 @@ export function ShelfPage() {
       </Flex>
       <main className="shelf">
         <Head pieces={data?.pieces} filter={filter} setFilter={setFilter} wanted={wanted} setWanted={setWanted}>
-          <NewPiece create={actions.create} />
+          <NewPiece create={actions.create} take={actions.take} />
         </Head>
         {error && (
           <p role="alert" className="quiet" style={NOTE}>
@@ -55,6 +58,8 @@ export function ShelfPage() {
               key={entry.row}
               entry={entry}
               clock={clocks(entry.id)}
+              holds={data ? heldBy(data, entry.id) : ''}
+              usedBy={data?.uses.filter((use) => use.of === entry.id) ?? []}
               onDuplicate={actions.duplicate}
               onRemove={actions.remove}
               onChanged={() => void refetch()}
@@ -166,16 +171,33 @@ function useShelfActions() {
     },
   });
   const duplicate = useMutation({ mutationFn: api.duplicate, onSuccess: refresh, onError });
+  const take = useMutation({ mutationFn: readBack, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
   const add = useMutation({ mutationFn: api.create, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
   return {
     notices: noticesHere,
     create: (name: string) => add.mutate(name),
+    take: (file: File) => take.mutate(file),
     duplicate: (id: string) => duplicate.mutate(id),
     remove: (id: string) => remove.mutate(id),
   };
 }
 
-function NewPiece({ create }: { create: (name: string) => void }) {
+/** A piece from a file that was downloaded before, with all that stands in it. */
+async function readBack(file: File) {
+  const text = await file.text();
+  try {
+    return await api.addDocument(JSON.parse(text) as Record<string, unknown>);
+  } catch (error) {
+    if (error instanceof SyntaxError)
+      throw new Error(`${file.name} is no piece: it is not JSON. Choose a file that “The piece itself” has given.`, {
+        cause: error,
+      });
+    throw error;
+  }
+}
+
+function NewPiece({ create, take }: { create: (name: string) => void; take: (file: File) => void }) {
+  const file = useRef<HTMLInputElement>(null);
   // Once the panel is there: before, nothing in it takes the focus.
   const field = useRef<InputRef>(null);
   const [name, setName] = useState('');
@@ -199,6 +221,22 @@ function NewPiece({ create }: { create: (name: string) => void }) {
           Make it
         </Button>
       </Flex>
+      <p className="quiet" style={{ margin: '8px 0 0' }}>
+        or <PlainButton onClick={() => known(file.current).click()}>read one from a file…</PlainButton>
+      </p>
+      <input
+        ref={file}
+        type="file"
+        hidden
+        accept=".json,application/json"
+        aria-label="Piece file"
+        onChange={({ target }) => {
+          const chosen = target.files?.[0];
+          // The same file may be chosen again.
+          target.value = '';
+          if (chosen) take(chosen);
+        }}
+      />
     </form>
   );
   return (

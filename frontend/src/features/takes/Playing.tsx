@@ -17,7 +17,7 @@ interface Props {
 
 /** One timing of the piece, playing in step with the others. */
 export function Playing({ name, computed, step, leads = false, children }: Props) {
-  const picture = useBench(useShallow((b) => pictureOf(b.document)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document, b.layers)));
   const { poses, run, tape } = computed;
   const { ref, size } = useSize<HTMLDivElement>();
   const own = useMemo(() => (leads ? clock : new Clock()), [leads]);

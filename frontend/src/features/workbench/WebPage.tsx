@@ -40,6 +40,7 @@ export function WebPages() {
         />
       ))}
       <Film id={id} />
+      <PieceFile id={id} />
     </Flex>
   );
 }
@@ -58,6 +59,22 @@ function Film({ id }: { id: string }) {
       {refused && <p role="alert">There is no such page of this piece yet: {refused}</p>}
       <Button type="primary" disabled={refused !== ''} href={api.rehearsalAddress(id, EVERY_WAY, 'film.html')} download>
         Download {id}.every-way-once.html
+      </Button>
+    </Flex>
+  );
+}
+
+/** The piece for another shelf, or for the command line. */
+function PieceFile({ id }: { id: string }) {
+  return (
+    <Flex component="section" vertical gap={8} aria-label="Piece file">
+      <strong>The piece itself</strong>
+      <span className="quiet">
+        One JSON file with all pieces that stand in it. “New piece” on the shelf reads it back, and so does the command
+        line.
+      </span>
+      <Button href={api.pieceAddress(id)} download={`${id}.json`}>
+        Download {id}.json
       </Button>
     </Flex>
   );

@@ -77,8 +77,8 @@ export async function takeFile(file: File): Promise<void> {
   }
 }
 
-/** A picture in the middle of the piece, no larger than it, at its own proportions. */
-async function takePicture(name: string, file: File): Promise<void> {
+/** A picture from a file, as a document has it. Rejects with CannotBe for what is none, or too large. */
+export async function readPicture(file: File): Promise<{ source: string; width: number; height: number }> {
   if (!PICTURES.includes(file.type))
     throw new CannotBe(`${file.name} is no picture that can be taken. Choose a PNG, JPEG, WebP or SVG file.`);
   if (file.size > MOST_BYTES)
@@ -92,15 +92,18 @@ async function takePicture(name: string, file: File): Promise<void> {
     });
     reader.readAsDataURL(file);
   });
-  const { document: piece } = useBench.getState();
-  const bitmap = await createImageBitmap(file).catch(() => {
+  const { width, height } = await createImageBitmap(file).catch(() => {
     throw new CannotBe(`${file.name} cannot be read as a picture. Open it in another program and save it again.`);
   });
-  const scale = Math.min(piece.width / bitmap.width, piece.height / bitmap.height, 1);
-  const [width, height] = [
-    Math.max(Math.round(bitmap.width * scale), 1),
-    Math.max(Math.round(bitmap.height * scale), 1),
-  ];
+  return { source, width, height };
+}
+
+/** A picture in the middle of the piece, no larger than it, at its own proportions. */
+async function takePicture(name: string, file: File): Promise<void> {
+  const { source, ...size } = await readPicture(file);
+  const { document: piece } = useBench.getState();
+  const scale = Math.min(piece.width / size.width, piece.height / size.height, 1);
+  const [width, height] = [Math.max(Math.round(size.width * scale), 1), Math.max(Math.round(size.height * scale), 1)];
   const edit = addLayer(piece, 'picture', { width, height, source }, name || 'Picture');
   if (await attempt(edit)) choose({ layer: edit.id, transition: null });
 }

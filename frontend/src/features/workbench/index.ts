@@ -19,6 +19,7 @@ export { useWindow } from './score/useWindow';
 export { useSize } from './stage/useSize';
 export { labelOf, propertyNamed, rowOf, stateNamed, transitionNamed, type RowKey } from './tree';
 export { playedRun, playWays, runOf, useCourse, type Ways } from './course';
+export { goToOriginal, labelIn, originalOf } from './placements';
 export { PlaysWhat } from './watch/PlaysWhat';
 export { usePlayed, useTrial } from './trial';
 export { WorkbenchPage } from './WorkbenchPage';

@@ -1,5 +1,16 @@
 /* What the server said of the piece: its document, and what was computed of it. Pure. */
-import type { ChangeAnswer, Head, Piece, Pose, Run, Seam, TransitionReading, WholeAnswer } from '../../api/contract';
+import type {
+  ChangeAnswer,
+  Head,
+  Layer,
+  Original,
+  Piece,
+  Pose,
+  Run,
+  Seam,
+  TransitionReading,
+  WholeAnswer,
+} from '../../api/contract';
 import { known } from '../../shared/known';
 import { updateTape, type Tape } from '../player';
 import { patched } from './edits';
@@ -11,6 +22,9 @@ export interface Served extends Head {
   seam: Seam | null;
   readings: Record<string, TransitionReading>;
   tape: Tape;
+  /** What is drawn, where pieces stand in this one; and those pieces, by their ids. */
+  layers: Layer[] | null;
+  originals: Readonly<Record<string, Original>>;
 }
 
 type Plays = Pick<Served, 'poses' | 'run' | 'tape'>;
@@ -40,6 +54,8 @@ export const NOTHING_SERVED: Served = {
   seam: null,
   readings: {},
   tape: new Map(),
+  layers: null,
+  originals: {},
 };
 
 /** Whether the server has said anything of a piece yet. */
@@ -47,6 +63,8 @@ export const isOpen = ({ revision }: Pick<Served, 'revision'>): boolean => revis
 
 /** The piece as an answer has it whole. */
 export const servedWhole = ({ transitions, ...rest }: WholeAnswer): Served => ({
+  layers: null,
+  originals: {},
   ...rest,
   readings: transitions,
   tape: updateTape(new Map(), transitions, Object.keys(transitions)),
@@ -67,6 +85,8 @@ export function servedAfter(before: Served, answer: ChangeAnswer): { plays: Play
   const kept = ways.map((way) => [way, answer.transitions[way] ?? known(before.readings[way])]);
   const said = {
     ...{ id, revision, undo, redo, seam, document, run, tape },
+    layers: answer.layers === undefined ? before.layers : answer.layers,
+    originals: answer.originals ?? before.originals,
     poses: Object.fromEntries(document.states.map((state) => [state.id, known(poses[state.id])])),
     readings: Object.fromEntries(kept) as Served['readings'],
   };

@@ -67,7 +67,10 @@ export const propertyNamed = (name: string): Property => known(PROPERTIES.find((
 /** A row of the score: layer and property, joined by a slash. */
 export type RowKey = `${string}/${string}`;
 
-export const rowOf = (key: RowKey): [layer: string, property: string] => key.split('/') as [string, string];
+export const rowOf = (key: RowKey): [layer: string, property: string] => [
+  key.slice(0, key.lastIndexOf('/')),
+  key.slice(key.lastIndexOf('/') + 1),
+];
 
 /** The rows of the score: what differs between any two poses, all of the chosen layers (ids, joined by commas), or all; and what was asked for besides. */
 export function rowsOf(
@@ -87,7 +90,10 @@ export function rowsOf(
     filter === 'all' || (filter === 'chosen' ? ids.includes(layer) : differs(layer, name));
   return walk(piece.layers ?? []).flatMap(({ layer }) =>
     propertiesOf(layer)
-      .filter((p) => p.varies && (asked.includes(`${layer.id}/${p.name}`) || isShown(layer.id, p.name)))
+      .filter(
+        (p) =>
+          p.varies && p.name !== 'values' && (asked.includes(`${layer.id}/${p.name}`) || isShown(layer.id, p.name)),
+      )
       .map((p): RowKey => `${layer.id}/${p.name}`),
   );
 }

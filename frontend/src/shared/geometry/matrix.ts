@@ -43,7 +43,7 @@ export function through(matrix: DOMMatrix, [x, y]: Point): Point {
 export function chainTo(layers: readonly Layer[], id: string): Layer[] {
   for (const layer of layers) {
     if (layer.id === id) return [layer];
-    const inner = layer.kind === 'group' ? chainTo(layer.layers ?? [], id) : [];
+    const inner = 'layers' in layer ? chainTo((layer.layers as Layer[] | null) ?? [], id) : [];
     if (inner.length) return [layer, ...inner];
   }
   return [];

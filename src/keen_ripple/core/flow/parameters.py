@@ -7,10 +7,10 @@ from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
 
-from keen_ripple.core.document import Piece, State
+from keen_ripple.core.document import Piece, State, walk
 from keen_ripple.core.document.fields import Milliseconds
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.document.parameters import Bind
+from keen_ripple.core.document.parameters import Bind, Parameter
 from keen_ripple.core.document.piece import Look
 from keen_ripple.core.document.undercurrents import fits
 from keen_ripple.core.properties import BY_NAME
@@ -30,6 +30,24 @@ def with_values(piece: Piece, values: Mapping[str, Any]) -> Piece:
             for bind in parameter.bind:
                 piece = _bound(piece, bind, values[parameter.id])
     return piece
+
+
+def value_of(piece: Piece, parameter: Parameter) -> Any:
+    """What the piece itself has for a parameter, at the first place that it is bound to; None where that is gone."""
+    bind = parameter.bind[0]
+    if bind.transition is not None:
+        timing = next((own.timing for own in piece.transitions if own.id == bind.transition), None)
+        return timing.duration_ms if timing is not None and timing.kind == "curve" else None
+    if bind.undercurrent is not None:
+        return next((own.period_ms for own in piece.undercurrents if own.id == bind.undercurrent), None)
+    layer = next((own for own, _ in walk(piece.layers) if own.id == bind.layer), None)
+    if layer is None:
+        return None
+    state = next((state for state in piece.states if state.id == bind.state), None)
+    value = {**layer.base, **(state.of(layer.id) if state else {})}.get(str(bind.property))
+    if bind.stop is None:
+        return value if isinstance(value, str | float | int) else None
+    return value.stops[bind.stop].colour if isinstance(value, Gradient) and bind.stop < len(value.stops) else None
 
 
 def _bound(piece: Piece, bind: Bind, value: Any) -> Piece:

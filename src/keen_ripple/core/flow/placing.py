@@ -39,8 +39,32 @@ def placed(piece: Piece, library: Library = NO_LIBRARY) -> Piece:
 
 
 def placements_of(piece: Piece) -> list[tuple[LayerBase, str]]:
-    """The placements of a piece, in painting order, with their JSON pointers."""
-    return [(layer, place) for layer, place in walk(piece.layers) if layer.kind == "placement"]
+    """The placements of a piece that have not been laid flat, in painting order, with their JSON pointers."""
+    return [(layer, place) for layer, place in walk(piece.layers) if layer.piece is not None]
+
+
+def placed_ids(document: Any) -> set[str]:
+    """The ids of the pieces that stand in a JSON document, whether it is sound or not."""
+    found: set[str] = set()
+    waiting = [document.get("layers")] if isinstance(document, dict) else []
+    while waiting:
+        layers = waiting.pop()
+        for layer in layers if isinstance(layers, list) else ():
+            if isinstance(layer, dict):
+                waiting.append(layer.get("layers"))
+                if layer.get("kind") == "placement" and isinstance(layer.get("piece"), str):
+                    found.add(layer["piece"])
+    return found
+
+
+def flat_layers(piece: Piece) -> list[dict[str, Any]]:
+    """The layers of a flat piece as JSON, placements with what is in them, as they are drawn."""
+    return [_dumped(layer) for layer in piece.layers]
+
+
+def _dumped(layer: LayerBase) -> dict[str, Any]:
+    told = layer.model_dump(mode="json", exclude={"layers"}, exclude_unset=layer.kind != "placement")
+    return {**told, "layers": [_dumped(inner) for inner in layer.layers]} if layer.layers else told
 
 
 def inner_id(placement: str, layer: str) -> str:
@@ -182,7 +206,8 @@ def _layer(layer: LayerBase, copies: Mapping[str, _Copy]) -> LayerBase:
         base = copies[layer.id].base
         # The size that the resize rules of what is inside count from.
         values = {"width": base.width, "height": base.height}
-        flat = layer.model_copy(update={**values, "layers": _called(base.layers, layer.id)})
+        # It holds its layers itself now.
+        flat = layer.model_copy(update={**values, "piece": None, "layers": _called(base.layers, layer)})
         flat.__dict__["base"] = {**layer.base, **values}
         return flat
     if not layer.layers:
@@ -190,13 +215,15 @@ def _layer(layer: LayerBase, copies: Mapping[str, _Copy]) -> LayerBase:
     return layer.model_copy(update={"layers": _layers(layer.layers, copies)})
 
 
-def _called(layers: Sequence[LayerBase], placement: str) -> tuple[LayerBase, ...]:
+def _called(layers: Sequence[LayerBase], placement: LayerBase) -> tuple[LayerBase, ...]:
+    """The layers of the original by ids and names that tell them from those of other copies."""
     found = []
     for layer in layers:
         # Worked out before it is copied, so that all copies share it.
         _ = layer.base
         inner = {"layers": _called(layer.layers, placement)} if layer.layers else {}
-        found.append(layer.model_copy(update={"id": inner_id(placement, layer.id), **inner}))
+        name = f"{placement.name} › {layer.name}"
+        found.append(layer.model_copy(update={"id": inner_id(placement.id, layer.id), "name": name, **inner}))
     return tuple(found)
 
 

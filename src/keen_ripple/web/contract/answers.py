@@ -5,17 +5,19 @@ from __future__ import annotations
 from typing import Annotated, Any
 
 from flask import Response
+from pydantic import Field
 from pydantic_core import to_json
 
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import Layer
+from keen_ripple.core.document.parameters import ParameterKind
 from keen_ripple.core.document.transitions import Timing, Transition
 from keen_ripple.core.flow.run import SegmentTold
 from keen_ripple.core.live.compared import Change
 from keen_ripple.core.live.events import EventModel
 from keen_ripple.core.measures.readings import LegReading, TimingReading
 from keen_ripple.core.measures.seam import SeamTold
-from keen_ripple.store.pieces import ShelfEntry
+from keen_ripple.store.pieces import ShelfEntry, Use
 from keen_ripple.web.contract.parts import PackedTape, Patch, Sent, SentLook, Unchecked
 
 
@@ -50,7 +52,10 @@ class Revision(Answer):
 
 
 class Shelf(Answer):
+    """The pieces, and which of them stand in which others."""
+
     pieces: list[ShelfEntry]
+    uses: list[Use]
 
 
 class RunningUndercurrent(Sent):
@@ -84,8 +89,42 @@ class TransitionReading(LegReading):
     tape: PackedTape
 
 
+class OriginalState(Sent):
+    id: str
+    name: str
+
+
+class OriginalParameter(Sent):
+    """`value` is what the original itself has; none where what it was bound to has gone."""
+
+    id: str
+    name: str
+    kind: ParameterKind
+    value: str | float | None
+
+
+class Original(Sent):
+    """What whoever sets a placement has to know of the piece in it."""
+
+    name: str
+    width: float
+    height: float
+    start: str
+    states: list[OriginalState]
+    parameters: list[OriginalParameter]
+    # From and to, of the ways by which a placement can be led.
+    ways: list[tuple[str, str]]
+
+
 class Motion(Answer):
-    """What the core made of states and transitions; after an edit, of those that changed."""
+    """What the core made of states and transitions; after an edit, of those that changed.
+
+    `layers` are what is drawn, with what stands in placements; none where that is just what the document says.
+    `originals` are the pieces that stand in them, by their ids.
+    """
+
+    layers: Annotated[Any, Unchecked(list[Layer] | None)] = None
+    originals: dict[str, Original] = Field(default_factory=dict)
 
     poses: Annotated[Any, Unchecked(dict[str, dict[str, SentLook]])]
     seam: SeamTold | None

@@ -5,7 +5,7 @@ import { freeId, inTurn, named, type Edit } from './edit';
 import { known } from '../../../shared/known';
 
 /** What can be added from nothing. */
-export type Drawn = Exclude<Layer['kind'], 'picture' | 'medium'>;
+export type Drawn = Exclude<Layer['kind'], 'picture' | 'medium' | 'placement'>;
 
 const FRESH: Record<Drawn, { width: number; height: number }> = {
   rectangle: { width: 80, height: 48, ...{ fill: '#1f7a70' } },

@@ -3,6 +3,7 @@ import type { Operation, Piece, Transition } from '../../../api/contract';
 import { placed, stateNamed, walk } from '../tree';
 import { inTurn, type Edit } from './edit';
 import { namesOf } from './layers';
+import { unbound } from './parameters';
 
 /** Removes layers with all that states and transitions say of them; `touches` tells which those were. */
 export function removeLayers(piece: Piece, ids: readonly string[]): Edit & { touches: string } {
@@ -37,6 +38,7 @@ export function removeLayer(piece: Piece, id: string): Edit {
     }));
     patch.push({ op: 'add', path: '/undercurrents', value: kept.filter((u) => u.courses.length) });
   }
+  patch.push(...unbound(piece, (bind) => gone.has(bind.layer ?? '')));
   return { label: `Delete ${layer.name}`, patch: [...patch, { op: 'remove', path }] };
 }
 
@@ -56,7 +58,8 @@ function without(
     const kept = staggers.map((stagger) => ({ ...stagger, layers: stagger.layers.filter((id) => !gone.has(id)) }));
     changed.staggers = kept.filter((stagger) => stagger.layers.length > 1) as NonNullable<Transition['staggers']>;
   }
-  if (cue_layer && gone.has(cue_layer))
+  // What lies in a copy goes with the copy.
+  if (cue_layer && gone.has(cue_layer.split('/')[0] ?? ''))
     Object.assign(changed, { cue_layer: null, ...(cue === 'media-end' && { cue: 'hold' }) });
   return changed;
 }

@@ -1,6 +1,7 @@
 /* Edits of the list of states. */
 import type { Operation, Piece, Transition } from '../../../api/contract';
 import { freeId, stateIndex, type Edit } from './edit';
+import { unbound } from './parameters';
 import { quick } from './transitions';
 import { stateNamed } from '../tree';
 import { known } from '../../../shared/known';
@@ -152,6 +153,8 @@ export function removeState(piece: Piece, id: string): Edit {
     );
     patch.push({ op: 'add', path: '/undercurrents', value: left.filter((u) => u.states?.length !== 0) });
   }
+  const ways = new Set(kept.map((t) => t.id));
+  patch.push(...unbound(piece, (bind) => bind.state === id || (!!bind.transition && !ways.has(bind.transition))));
   if (piece.start === id)
     patch.push({ op: 'replace', path: '/start', value: heir ?? known(piece.states.find((s) => s.id !== id)).id });
   return { label: `Delete state ${known(piece.states[index]).name}`, patch };

@@ -1,6 +1,7 @@
 /* Edits of transitions and their lanes. */
 import type { Operation, Piece, Transition } from '../../../api/contract';
 import { placed, transitionNamed } from '../tree';
+import { unbound } from './parameters';
 import { freeId, inTurn, type Edit, type Timing } from './edit';
 
 const transitionIndex = (piece: Piece, id: string) => (piece.transitions ?? []).findIndex((t) => t.id === id);
@@ -37,7 +38,11 @@ export function addTransition(
 }
 
 export function removeTransition(piece: Piece, id: string): Edit {
-  return { label: 'Delete transition', patch: [{ op: 'remove', path: `/transitions/${transitionIndex(piece, id)}` }] };
+  const patch = unbound(piece, (bind) => bind.transition === id);
+  return {
+    label: 'Delete transition',
+    patch: [...patch, { op: 'remove', path: `/transitions/${transitionIndex(piece, id)}` }],
+  };
 }
 
 export function setTransition(piece: Piece, id: string, label: string, values: Partial<Transition>): Edit {

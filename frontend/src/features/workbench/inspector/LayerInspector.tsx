@@ -1,7 +1,7 @@
 import { Checkbox } from 'antd';
 import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Value } from '../../../api/contract';
+import type { Layer, Value } from '../../../api/contract';
 import { GROUPS, type Property } from '../../../api/generated/catalogue';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { parseValue, textOf, valueText } from '../../../shared/text/values';
@@ -13,7 +13,9 @@ import { looksEdit } from '../looks';
 import { placed, stateNamed } from '../tree';
 import { LayoutDiagram, ResizeDiagram } from './Diagrams';
 import { ColourField } from './ColourField';
+import { OfferedOfLayer } from './Offered';
 import { Overrides } from './Overrides';
+import { PlacementFields } from './PlacementFields';
 import { PaintEditor } from './PaintEditor';
 import { ShadowsEditor } from './ShadowsEditor';
 import { TouchOfLayers } from './Touch';
@@ -30,18 +32,15 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
   const common = commonOf(piece, poses[state] ?? {}, ids);
   if (!common.length) return null;
   const stateName = stateNamed(piece, state).name;
+  const set = (name: string, value: Value) => looksEdit(Object.fromEntries(ids.map((id) => [id, { [name]: value }])));
   const commit = (property: Property) => (value: Value) =>
-    make(
-      property.varies
-        ? looksEdit(Object.fromEntries(ids.map((id) => [id, { [property.name]: value }])))
-        : setFixed(piece, ids, property.name, value),
-    );
+    make(property.varies ? set(property.name, value) : setFixed(piece, ids, property.name, value));
   return (
     <>
       <small className="quiet">
         {ids.length > 1
           ? 'several layers: what is set here is set in all of them'
-          : placed(piece, firstOf(ids)).layer.kind}
+          : kindOf(placed(piece, firstOf(ids)).layer)}
       </small>
       <h2>{namesOf(piece, ids)}</h2>
       <p className="quiet">
@@ -50,8 +49,12 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
           : `Edits reach ${stateName} alone.`}
       </p>
       <Overrides ids={ids} />
+      {ids.length === 1 && placed(piece, firstOf(ids)).layer.kind === 'placement' && (
+        <PlacementFields id={firstOf(ids)} />
+      )}
       {Object.entries(GROUPS).map(([title, open]) => {
-        const rows = common.filter(({ property }) => property.group === title);
+        // What a copy says of its original has fields of its own.
+        const rows = common.filter(({ property }) => property.group === title && property.blend !== 'placed');
         return (
           rows.length > 0 && (
             <Group key={title} title={title} closed={!open}>
@@ -72,10 +75,14 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
           )
         );
       })}
+      {ids.length === 1 && <OfferedOfLayer id={firstOf(ids)} values={common} />}
       <TouchOfLayers ids={ids} />
     </>
   );
 }
+
+/** A placement says itself what it is a copy of. */
+const kindOf = ({ kind }: Layer) => (kind === 'placement' ? 'a piece in this piece' : kind);
 
 function Group({ title, closed, children }: { title: string; closed: boolean; children: ReactNode }) {
   if (!closed) {

@@ -3,6 +3,7 @@ import { Choice } from '../../../shared/ui/Choice';
 import { attempt, make, useBench } from '../bench';
 import { howToPlay, standingStill } from '../standing';
 import { CloseLoop } from './CloseLoop';
+import { OfferedOfPiece } from './Offered';
 import { Retime } from './Retime';
 import { TouchOfPiece } from './Touch';
 
@@ -43,6 +44,7 @@ export function PieceInspector() {
       </p>
       <CloseLoop />
       <Retime />
+      <OfferedOfPiece />
       <TouchOfPiece />
       <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>
     </>

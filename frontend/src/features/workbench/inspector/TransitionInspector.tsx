@@ -13,6 +13,7 @@ import { AsLongAs } from './AsLongAs';
 import { CueFields } from './CueFields';
 import { Lanes } from './Lanes';
 import { STYLES } from './styles';
+import { OfferChip } from './Offered';
 import { TimingEditor } from './TimingEditor';
 import { WaysBy } from './WaysBy';
 import { known } from '../../../shared/known';
@@ -71,6 +72,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
           commit={(timing: Timing) => make(set(transition, 'Timing', { timing }))}
         />
       )}
+      {style === 'tween' && !lane && <OfferedDuration transition={transition} />}
       {style === 'tween' && <Lanes transition={transition} />}
       {!lane && (
         <WaysBy last={transition}>
@@ -102,6 +104,17 @@ function Ends({ transition }: { transition: Transition }) {
         onChange={(to) => void attempt(set(transition, `Lead to ${name(to)}`, { to }))}
       />
     </h2>
+  );
+}
+
+/** Where the piece stands in another, each copy may take its own time. */
+function OfferedDuration({ transition: { id, timing } }: { transition: Transition }) {
+  if (timing.kind === 'spring') return null;
+  return (
+    <div className="chips">
+      <span className="quiet">copies may set</span>
+      <OfferChip kind="time" bind={{ transition: id }} label="its duration" name="duration" />
+    </div>
   );
 }
 

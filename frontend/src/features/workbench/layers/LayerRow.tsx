@@ -1,10 +1,12 @@
 import type { KeyboardEvent } from 'react';
+import type { Placement } from '../../../api/contract';
 import { area } from '../../../shared/drawing/paint';
 import { make, useBench } from '../bench';
 import { choose, chooseAlso } from '../choosing';
 import { renameLayer } from '../edits';
 import { NameField } from '../Rename';
 import type { Placed } from '../tree';
+import { standingName } from '../placements';
 import { KindIcon } from './icons';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 
@@ -50,11 +52,18 @@ export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey
           <span className="ellipsis">{layer.name}</span>
         </button>
       )}
+      {layer.kind === 'placement' && <Standing layer={layer} />}
       {'mask' in layer && layer.mask && <Tag title="Cuts what stands above it in its group">mask</Tag>}
       {hidden && <Tag title="Not seen in this state">hidden</Tag>}
       {layer.locked && <Tag title="Locked: not caught by the pointer">locked</Tag>}
     </li>
   );
+}
+
+/** The state in which a copy stands. */
+function Standing({ layer }: { layer: Placement }) {
+  const state = useBench((b) => standingName(b, layer.id));
+  return <span className="standing mono">{state}</span>;
 }
 
 function Fold({ row: { layer }, open, fold }: Pick<Props, 'row' | 'open' | 'fold'>) {

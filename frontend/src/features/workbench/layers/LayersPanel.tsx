@@ -12,6 +12,7 @@ import { Arrange } from './Arrange';
 import { LayerActions } from './LayerActions';
 import { LayerRow } from './LayerRow';
 import { LookFields } from './LookFields';
+import { UsedBy } from './UsedBy';
 
 const NOTHING_YET =
   'Nothing here yet. Start with “+ add”, or drop a drawing or a picture here; then give each state its own numbers.';
@@ -54,6 +55,7 @@ export function LayersPanel() {
       {chosen.length > 0 && <LayerActions ids={chosen} rename={setRenaming} />}
       {chosen.length > 0 && <Arrange count={chosen.length} />}
       <LookFields />
+      <UsedBy />
     </Flex>
   );
 }

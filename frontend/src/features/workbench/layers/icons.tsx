@@ -6,6 +6,7 @@ const PATHS: Record<Layer['kind'], string> = {
   rectangle: 'M3 4h10v8H3Z',
   ellipse: 'M8 3.5a4.5 4.5 0 1 0 .01 0Z',
   path: 'M2.5 11c3-7 5 3 7-1s2.5-4 4-4.5',
+  placement: 'M2.5 2.5h8v8h-8ZM5.5 5.5h8v8h-8Z',
   text: 'M3 4h10M8 4v9',
   medium: 'M2.5 3.5h11v9h-11ZM6.5 6v4l3.5 -2Z',
   picture: 'M2.5 3.5h11v9h-11ZM3 11l3-3.5 2.5 2.5 2-2 2.5 3',

@@ -6,6 +6,7 @@ import { isTyped, parseValue, swatchOf, valueText } from '../../../shared/text/v
 import { make, useBench } from '../bench';
 import { choose } from '../choosing';
 import { clearValue, setValues } from '../edits';
+import { originalOf, stateCalled, stateOf } from '../placements';
 import { propertyNamed } from '../tree';
 import { beginBlock, extendBlock, isIn, isMany, useBlock, type Place } from './block';
 import { FieldFault } from '../../../shared/ui/FieldFault';
@@ -108,10 +109,14 @@ export const ScoreCell = memo(function ScoreCell(props: Props) {
 function useCell({ layer, property, state, value, row, column }: Props) {
   const [focused, setFocused] = useState(false);
   const info = propertyNamed(property);
+  const original = useBench((b) => (info.blend === 'placed' ? originalOf(b, layer) : undefined));
   const typed = useTyped<Value>({
     value,
-    format: (v) => valueText(v),
-    parse: (text) => (text.trim() === '' ? { value: '' } : parseValue(info, text)),
+    format: (v) => (original ? stateCalled(original, v) : valueText(v)),
+    parse: (text) => {
+      if (text.trim() === '') return { value: '' };
+      return original ? stateOf(original, text.trim()) : parseValue(info, text);
+    },
     commit: (next) => make(next === '' ? cleared() : set(next)),
     nudge: info.blend === 'linear' ? (v, steps) => nudgeBy(info.step)(Number(v), steps) : undefined,
     onEnter: (back) => goTo(row + (back ? -1 : 1), column),

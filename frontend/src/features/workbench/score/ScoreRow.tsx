@@ -63,8 +63,8 @@ function readRow(bench: Bench, layer: string, property: string, columns: readonl
   let before: Value | undefined;
   return columns.flatMap(({ kind, id }) => {
     if (kind === 'way') {
-      const move = moveOf(bench.readings[id], `${layer}/${property}`);
-      return [move ? move[2] : -1, move ? move[3] : -1, bench.readings[id]?.length_ms ?? 1];
+      const [start, end] = spanOf(bench.readings[id], layer, property);
+      return [start, end, bench.readings[id]?.length_ms ?? 1];
     }
     if (kind === 'gap') return [undefined, undefined, undefined];
     const value = bench.poses[id]?.[layer]?.[property];
@@ -118,6 +118,14 @@ const WayCell = memo(function WayCell({ transition, start, end, length }: WayPro
     </td>
   );
 });
+
+/** When a property moves; the state of a copy moves as long as anything in it does. Below 0 for never. */
+function spanOf(reading: TransitionReading | undefined, layer: string, property: string): [start: number, end: number] {
+  const inside = property === 'state' ? (reading?.moves ?? []).filter((move) => move[0].startsWith(`${layer}/`)) : [];
+  if (inside.length) return [Math.min(...inside.map((m) => m[2])), Math.max(...inside.map((m) => m[3]))];
+  const move = moveOf(reading, `${layer}/${property}`);
+  return move ? [move[2], move[3]] : [-1, -1];
+}
 
 type Moves = Map<string, TransitionReading['moves'][number]>;
 const indexed = new WeakMap<TransitionReading, Moves>();

@@ -22,7 +22,7 @@ const THUMB = {
 } as const;
 
 export function Thumb({ state }: { state: string }) {
-  const picture = useBench(useShallow((b) => pictureOf(b.document)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document, b.layers)));
   const pose = useBench((b) => b.poses[state]);
   const [address, setAddress] = useState<string | null>(null);
   const { width, height } = picture;

@@ -18,7 +18,7 @@ import { useZoom } from './useZoom';
 
 /** The run, always playing beside the pose. */
 export function LoopStage() {
-  const picture = useBench(useShallow((b) => pictureOf(b.document)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document, b.layers)));
   const { poses, tape, run } = usePlayed(({ poses, tape, run }) => ({ poses, tape, run }));
   const tried = useTrial((t) => t.trial?.edit.label);
   const { ref, size } = useSize<HTMLDivElement>();

@@ -20,7 +20,7 @@ const NONE: readonly Layer[] = [];
 
 /** The pose that is being edited. */
 export function PoseStage() {
-  const picture = useBench(useShallow((b) => pictureOf(b.document)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document, b.layers)));
   const pose = known(useBench((b) => b.poses[b.state]));
   const { state, previous, next, place } = useNeighbours();
   const tool = useView((v) => v.tool);

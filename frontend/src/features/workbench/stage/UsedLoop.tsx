@@ -13,7 +13,7 @@ import { switchUsing, useWatch } from '../watch/watch';
 /** The piece on the loop stage as it answers to whoever uses it, with what controls it. */
 export function useUsed(zoom: number, wanted: boolean) {
   const { data } = useRehearsals(wanted);
-  const picture = useBench(useShallow((b) => pictureOf(b.document)));
+  const picture = useBench(useShallow((b) => pictureOf(b.document, b.layers)));
   const pose = useBench((b) => known(b.poses[b.document.start]));
   const [session, setSession] = useState<Session | null>(null);
   const [{ playing, rate }, setGoing] = useState({ playing: true, rate: 1 });

@@ -34,7 +34,8 @@ export function caughtAt(
     .elementsFromPoint(event.clientX, event.clientY)
     .filter((e) => e.closest('[data-stage=pose]') && !e.closest('.ghosts'));
   const ids = hits
-    .map((e) => e.closest('[data-layer]')?.getAttribute('data-layer'))
+    // What lies in a copy is caught as the copy.
+    .map((e) => e.closest('[data-layer]')?.getAttribute('data-layer')?.split('/')[0])
     .filter((id) => id !== null && id !== undefined);
   // What cannot be seen is not caught, nor what is locked.
   const met = ids.filter((id) =>

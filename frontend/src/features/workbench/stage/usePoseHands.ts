@@ -9,6 +9,7 @@ import { sayFault, useBench } from '../bench';
 import { choose, chooseAlso, chooseLayers } from '../choosing';
 import { chosenLayers } from '../chosen';
 import { nudge } from '../looks';
+import { goToPiece } from '../placements';
 import { look, useView } from '../view';
 import { boxBetween, caughtAt, outermost } from './caught';
 import { gripOf } from './Frame';
@@ -72,6 +73,8 @@ export function usePoseHands({ stage, sheet, zooming, picture, layers, pose, sce
   };
   const onDoubleClick = (event: MouseEvent) => {
     const id = caughtAt(event, layers, pose, chosen, true);
+    const layer = id ? chainTo(layers, id).at(-1) : undefined;
+    if (layer?.kind === 'placement' && layer.id === chosen.at(-1)) return goToPiece(layer.piece);
     const isPath = id && id === chosen.at(-1) && chainTo(layers, id).at(-1)?.kind === 'path';
     if (isPath) look({ points: id });
     else if (id) choose({ layer: id });

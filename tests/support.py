@@ -15,6 +15,9 @@ from selenium.webdriver.chrome.service import Service
 from werkzeug.serving import make_server
 
 from keen_ripple import demo
+from keen_ripple.core.document import Piece, read_piece
+from keen_ripple.core.flow.placing import placed
+from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.web import create_app, drawing
 
 FLAGS = (
@@ -79,6 +82,21 @@ PLAYING = {
     for name, document in DEMO.items()
     if any(way["from"] == document["start"] and way["cue"] in ("hold", "appear") for way in document["transitions"])
 }
+
+
+# What stands in others is found here.
+LIBRARY = {name: read_piece(document) for name, document in DEMO.items()}
+DEMO_FOLDER = Path(demo.__file__).parent
+
+
+def flat(document: dict[str, Any]) -> Piece:
+    """The piece as it is played: with what stands in it, which is one of the demo's."""
+    return placed(read_piece(document), LIBRARY)
+
+
+def timeline_in(document: dict[str, Any]) -> Timeline:
+    """The same as a timeline."""
+    return timeline_of(read_piece(document), library=LIBRARY)
 
 
 def piece(layers: list[dict[str, Any]] | None = None, **rest: Any) -> dict[str, Any]:

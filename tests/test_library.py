@@ -26,7 +26,7 @@ def test_the_examples_hold(monkeypatch: pytest.MonkeyPatch) -> None:
     known: dict[str, Any] = {}
     for example in examples:
         exec(compile(example, str(PAGE), "exec"), known)
-    assert len(examples) == 8
+    assert len(examples) == 9
 
 
 def test_the_page_shows_every_function() -> None:

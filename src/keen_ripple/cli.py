@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Mapping, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from keen_ripple import library
+from keen_ripple import arguments, library
 from keen_ripple.core.errors import DocumentFault, Fault
 
 if TYPE_CHECKING:
@@ -75,7 +75,7 @@ def _parser() -> argparse.ArgumentParser:
     for name, text in (("serve", "serve the application"), ("demo", "serve it with the Quay Nine pieces")):
         command = commands.add_parser(name, help=text)
         command.add_argument("--db", type=Path, default=Path("quay-nine.sqlite"), metavar="FILE")
-        command.add_argument("--port", type=_port, default=8090, metavar="N", help="0 takes any free port")
+        command.add_argument("--port", type=arguments.port, default=8090, metavar="N", help="0 takes any free port")
         command.set_defaults(command=_serve, with_demo=name == "demo")
     command = commands.add_parser("intake", help="make a piece from an SVG file; what is not taken goes to stderr")
     command.add_argument("svg", type=Path, metavar="FILE.svg")
@@ -84,32 +84,36 @@ def _parser() -> argparse.ArgumentParser:
     _acted(_on_a_piece(commands, "run", _run, "print the lead-in, the loop, their segments and the seam"))
     command = _on_a_piece(commands, "sample", _sample, "print what each layer looks like, a JSON line per moment")
     when = command.add_mutually_exclusive_group(required=True)
-    when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
-    when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to the end of the first round")
+    when.add_argument("--at", type=arguments.moments, metavar="MS[,MS…]", help="at these moments")
+    when.add_argument(
+        "--fps", type=arguments.rate, metavar="N", help="at this frame rate, from 0 to the end of the first round"
+    )
     command = _on_a_piece(commands, "draw", _draw, "draw a state, or a moment of the run, as a PNG file", writes="png")
     _acted(command)
     which = command.add_mutually_exclusive_group()
     which.add_argument("--state", metavar="ID", help="the start if neither a state nor a moment is given")
-    which.add_argument("--at", type=_moment, metavar="MS")
-    command.add_argument("--scale", type=_scale, default=1.0, metavar="N", help="px for each px of the piece")
+    which.add_argument("--at", type=arguments.moment, metavar="MS")
+    command.add_argument("--scale", type=arguments.scale, default=1.0, metavar="N", help="px for each px of the piece")
     command.add_argument("--ground", metavar="CSS-COLOUR", help="in place of the piece's own; none for none")
     command = _on_a_piece(commands, "retime", _retime, "write the piece with other times", writes="json")
     how = command.add_mutually_exclusive_group(required=True)
-    how.add_argument("--factor", type=_number, metavar="F", help="everything takes so many times as long")
-    how.add_argument("--fit", type=_number, metavar="MS", help="the loop, or a run that ends, takes exactly that long")
-    how.add_argument("--fps", type=_number, metavar="N", help="everything happens on frames of this rate")
+    how.add_argument("--factor", type=arguments.number, metavar="F", help="everything takes so many times as long")
+    how.add_argument(
+        "--fit", type=arguments.number, metavar="MS", help="the loop, or a run that ends, takes exactly that long"
+    )
+    how.add_argument("--fps", type=arguments.number, metavar="N", help="everything happens on frames of this rate")
     command = commands.add_parser("rehearse", help="print what is seen when somebody acts, as sample does")
     command.add_argument("pieces", nargs=1, type=Path, metavar="PIECE.json")
     _with_library(command)
     command.set_defaults(command=_rehearse)
     command.add_argument("events", type=Path, metavar="EVENTS.json", help='a list of {"t_ms", "cue", "layer"}')
     when = command.add_mutually_exclusive_group(required=True)
-    when.add_argument("--at", type=_moments, metavar="MS[,MS…]", help="at these moments")
-    when.add_argument("--fps", type=_rate, metavar="N", help="at this frame rate, from 0 to --until")
+    when.add_argument("--at", type=arguments.moments, metavar="MS[,MS…]", help="at these moments")
+    when.add_argument("--fps", type=arguments.rate, metavar="N", help="at this frame rate, from 0 to --until")
     when.add_argument(
         "--expect", type=Path, metavar="FILE", help="print nothing; fail where it differs from what FILE has"
     )
-    command.add_argument("--until", type=_moment, metavar="MS", help="how long is played")
+    command.add_argument("--until", type=arguments.moment, metavar="MS", help="how long is played")
     command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes="html")
     _acted(command)
     command.add_argument("--format", choices=sorted(FORMATS), required=True)
@@ -145,51 +149,7 @@ def _acted(command: argparse.ArgumentParser) -> None:
     who = command.add_mutually_exclusive_group()
     who.add_argument("--events", type=Path, metavar="EVENTS.json", help="of the rehearsal with these events")
     who.add_argument("--every-way", action="store_true", help="of a rehearsal that goes every way once")
-    command.add_argument("--until", type=_moment, metavar="MS", help="how long the rehearsal is")
-
-
-def _moment(text: str) -> float:
-    moments = _moments(text)
-    if len(moments) > 1:
-        raise argparse.ArgumentTypeError(f"{text!r} is more than one moment")
-    return moments[0]
-
-
-def _number(text: str) -> float:
-    try:
-        return float(text)
-    except ValueError:
-        raise argparse.ArgumentTypeError(f"{text!r} is not a number") from None
-
-
-def _scale(text: str) -> float:
-    scale = _number(text)
-    if not 0.01 <= scale <= 64.0:
-        raise argparse.ArgumentTypeError(f"{text!r} is not a scale from 0.01 to 64")
-    return scale
-
-
-def _moments(text: str) -> list[float]:
-    try:
-        moments = [float(part) for part in text.split(",")]
-    except ValueError:
-        raise argparse.ArgumentTypeError(f"{text!r} is not a list of milliseconds such as 0,250,1000") from None
-    if not all(0.0 <= moment < 1e9 for moment in moments):
-        raise argparse.ArgumentTypeError(f"{text!r} has a moment outside 0 to 1000000000 ms")
-    return moments
-
-
-def _rate(text: str) -> float:
-    rate = _number(text)
-    if not 0.0 < rate <= 1000.0:
-        raise argparse.ArgumentTypeError(f"{text!r} is not a frame rate above 0, up to 1000")
-    return rate
-
-
-def _port(text: str) -> int:
-    if not (text.isdecimal() and int(text) < 65536):
-        raise argparse.ArgumentTypeError(f"{text!r} is not a port from 0 to 65535")
-    return int(text)
+    command.add_argument("--until", type=arguments.moment, metavar="MS", help="how long the rehearsal is")
 
 
 def _piece(options: argparse.Namespace) -> Piece:

@@ -13,7 +13,7 @@ from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.timeline import sample, timeline_of
-from support import DEMO, piece, way
+from support import DEMO, flat, piece, way
 
 LINEAR = {"kind": "curve", "duration_ms": 100, "easing": "linear"}
 BOX = {"kind": "rectangle", "id": "box", "name": "Box", "x": 10, "y": 0, "width": 20, "height": 20}
@@ -113,7 +113,7 @@ def test_a_look_that_fades_goes_on_when_it_is_interrupted() -> None:
 
 def test_what_is_made_visits_every_transition() -> None:
     for document in DEMO.values():
-        played = read_piece(document)
+        played = flat(document)
         events, until_ms = made_events(played)
         visited = {segment.transition for segment in rehearse(played, events, until_ms).segments}
         assert visited >= {transition.id for transition in played.transitions}

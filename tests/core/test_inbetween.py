@@ -9,7 +9,7 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.measures.motion_path import motion_path
 from keen_ripple.core.operations.inbetween import inbetweens
 from keen_ripple.core.timeline import timeline_of
-from support import DEMO, piece
+from support import DEMO, piece, timeline_in
 
 GRADIENT = {"kind": "linear", "angle": 90, "stops": ({"at": 0, "colour": "#000"}, {"at": 1, "colour": "#fff"})}
 CONIC = {**GRADIENT, "kind": "conic", "centre_x": 0.5, "centre_y": 0.5}
@@ -56,13 +56,13 @@ def test_ends_are_the_states_and_all_between_can_be_played(name: str) -> None:
     document = DEMO[name]
     a, b = document["states"][0]["id"], document["states"][-1]["id"]
     shares = [0.0, 0.25, 1.0, -0.2, 1.3]
-    poses = timeline_of(read_piece(document)).poses
+    poses = timeline_in(document).poses
     for looks in (found := inbetweens(read_piece(document), a, b, shares)):
         fresh = {"id": "fresh", "name": "Fresh", "changes": looks}
-        timeline_of(read_piece({**document, "states": [*document["states"], fresh]}))
+        timeline_in({**document, "states": [*document["states"], fresh]})
     for looks, state in ((found[0], a), (found[2], b)):
         added = {**document, "states": [*document["states"], {"id": "fresh", "name": "Fresh", "changes": looks}]}
-        fresh = timeline_of(read_piece(added)).poses["fresh"]
+        fresh = timeline_in(added).poses["fresh"]
         for layer, values in looks.items():
             for key, value in values.items():
                 if isinstance(value, float):

@@ -14,7 +14,7 @@ from keen_ripple.core.errors import DocumentFault, Fault
 from keen_ripple.core.flow.moves import Move
 from keen_ripple.core.operations import patches
 from keen_ripple.core.timeline import timeline_of
-from support import DEMO
+from support import DEMO, LIBRARY, timeline_in
 
 VALUES: list[Any] = [
     7,
@@ -114,15 +114,15 @@ def test_what_is_taken_over_moves_as_what_is_worked_out_anew() -> None:
     played = 0
     for name, original in DEMO.items():
         document = json.loads(json.dumps(original))
-        line = timeline_of(read_piece(document))
+        line = timeline_in(document)
         for _ in range(30):
             try:
                 after, _ = patches.apply(document, [value_set(rng, document)])
-                piece = read_edited(json.dumps(after), after, document, line.piece)
-                later = timeline_of(piece, line)
+                piece = read_edited(json.dumps(after), after, document, line.written)
+                later = timeline_of(piece, line, LIBRARY)
             except Fault:
                 continue
-            anew = timeline_of(read_piece(after))
+            anew = timeline_in(after)
             for key, leg in anew.legs.items():
                 # In the order of painting, of which a leg that is taken over as it stands knows nothing.
                 assert sorted(later.legs[key].moves, key=by_name) == sorted(leg.moves, key=by_name), name

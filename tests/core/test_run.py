@@ -11,7 +11,7 @@ from keen_ripple.core.errors import RunFault
 from keen_ripple.core.flow.run import run_of
 from keen_ripple.core.measures.seam import seam_of
 from keen_ripple.core.timeline import timeline_of
-from support import DEMO, piece, way
+from support import DEMO, flat, piece, way
 
 TEN = {"kind": "curve", "duration_ms": 10, "easing": "linear"}
 NONE = {"kind": "curve", "duration_ms": 0, "easing": "linear"}
@@ -82,7 +82,7 @@ def test_run(case: tuple[str, list[dict[str, Any]], int, int | None, list[str]])
 
 def test_segments_follow_each_other_without_a_gap() -> None:
     for document in DEMO.values():
-        found = run_of(read_piece(document))
+        found = run_of(flat(document))
         ends = [0, *(segment.end_ms for segment in found.segments)]
         assert [segment.start_ms for segment in found.segments] == ends[:-1]
         assert ends[-1] == found.total_ms

@@ -8,16 +8,14 @@ import zlib
 import numpy as np
 import pytest
 
-from keen_ripple.core.document import read_piece
 from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.properties import BY_NAME
-from keen_ripple.core.timeline import timeline_of
 from keen_ripple.handoff.compact import MAGIC, CompactFault, Tapes, pack, unpack
-from support import DEMO, piece, way
+from support import DEMO, piece, timeline_in, way
 
 
 def tapes_of(document: dict) -> Tapes:
-    return {name: leg.tape for name, leg in timeline_of(read_piece(document)).legs.items()}
+    return {name: leg.tape for name, leg in timeline_in(document).legs.items()}
 
 
 @pytest.mark.parametrize("name", DEMO)

@@ -15,7 +15,7 @@ from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
 from keen_ripple.render import draw_pose
-from support import DEMO, PLAYING, piece, pixels, way
+from support import DEMO, PLAYING, piece, pixels, timeline_in, way
 
 # A colour of CSS as three channels of 0–255 and alpha of 0–1.
 RGBA = """
@@ -48,7 +48,7 @@ return result;
 
 
 def open_page(browser, folder: Path, document: dict[str, Any]) -> Timeline:
-    timeline = timeline_of(read_piece(document))
+    timeline = timeline_in(document)
     page = folder / f"{document['id']}.html"
     page.write_bytes(FORMATS["html"].write(timeline))
     browser.get(page.as_uri())
@@ -212,9 +212,9 @@ def test_calmer_where_motion_is_unwanted(browser, tmp_path: Path, document: dict
 
 def test_no_script_and_nothing_from_outside() -> None:
     for document in PLAYING.values():
-        text = FORMATS["html"].write(timeline_of(read_piece(document))).decode()
+        text = FORMATS["html"].write(timeline_in(document)).decode()
         assert "<script" not in text
-        without_fonts = re.sub(r"data:font/woff2;base64,[^\"]+", "", text)
+        without_fonts = re.sub(r"data:(font/woff2|image/png);base64,[^\"]+", "", text)
         assert not re.search(r"//|@import|url\((?!\"\"\))", without_fonts)
         assert f'data-piece="{document["id"]}"' in text
         assert "prefers-reduced-motion" in text

@@ -21,7 +21,7 @@ from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.measures.geometry import RADII, boxes
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.handoff import FORMATS
-from support import DEMO, piece, way
+from support import DEMO, flat, piece, timeline_in, way
 
 TAPPED = {
     "kind": "rectangle", "id": "box", "name": "Box", "x": 20, "y": 20, "width": 60, "height": 40, "fill": "#1f7a70"
@@ -64,7 +64,7 @@ def switch(**rest: Any) -> dict[str, Any]:
 
 def open_live(browser, folder: Path, document: dict[str, Any]) -> None:
     page = folder / f"{document['id']}.live.html"
-    page.write_bytes(FORMATS["live"].write(timeline_of(read_piece(document))))
+    page.write_bytes(FORMATS["live"].write(timeline_in(document)))
     browser.get(page.as_uri())
     browser.execute_script(PRESSES)
 
@@ -173,7 +173,7 @@ Deviations = tuple[float, float, float]
 
 def deviations(browser, document: dict[str, Any], events: list[Event], moments: list[float]) -> Deviations:
     """Boxes in px, opacity, and fills in 1/255, at moments of a rehearsal of the page."""
-    parsed = read_piece(document)
+    parsed = flat(document)
     element = "document.querySelector('[data-piece]')"
     px = opacity = colour = 0.0
     for t, pose in zip(moments, rehearse(parsed, events, max(moments)).sample(moments), strict=True):
@@ -220,7 +220,7 @@ def test_demo_pieces_driven_from_the_file(browser, tmp_path: Path, name: str, re
     """Every way that the core knows of, by real pointers and keys; then what was done, held at moments."""
     document = DEMO[name]
     open_live(browser, tmp_path, document)
-    made, _ = made_events(read_piece(document))
+    made, _ = made_events(flat(document))
     for index, event in enumerate(made):
         done = len(browser.execute_script(EVENTS))
         do(browser, event, by_key=index % 2 == 1)

@@ -12,7 +12,7 @@ import skia
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.render import draw_pose
-from support import DEMO, piece, pixels
+from support import DEMO, piece, pixels, timeline_in
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -38,7 +38,7 @@ def page_shows(bench, state: str) -> np.ndarray[Any, Any]:
 
 @pytest.mark.parametrize("name", DEMO)
 def test_states_look_as_on_the_page(bench, name: str) -> None:
-    timeline = timeline_of(read_piece(DEMO[name]))
+    timeline = timeline_in(DEMO[name])
     bench.open(f"/pieces/{name}")
     for state, pose in timeline.poses.items():
         theirs = page_shows(bench, state)

@@ -14,7 +14,7 @@ from flask.testing import FlaskClient
 
 from keen_ripple.cli import main
 from keen_ripple.web import create_app
-from support import DEMO
+from support import DEMO, DEMO_FOLDER
 
 COUNT = 500
 BATCHES = 10
@@ -98,6 +98,8 @@ def pointed(fault: Any) -> None:
 @pytest.mark.parametrize("batch", range(BATCHES))
 def test_a_hostile_document_is_refused_with_its_place_or_plays(batch: int, tmp_path: Path, capsys) -> None:
     client = create_app(tmp_path / "web.sqlite").test_client()
+    # Stands in another.
+    client.post("/api/pieces", json={"document": DEMO["pier-card"]})
     sound = client.post("/api/pieces", json={"document": DEMO["tide-loader"]}).get_json()["id"]
     outcomes = [
         checked(client, hostile(seed), sound, tmp_path / "hostile.json", capsys)
@@ -111,7 +113,7 @@ def checked(client: FlaskClient, document: Any, sound: str, path: Path, capsys) 
     text = json.dumps(document, ensure_ascii=True)
     made = client.post("/api/pieces", data=json.dumps({"document": document}), content_type="application/json")
     path.write_text(text, "ascii")
-    status = main(["run", str(path)])
+    status = main(["run", str(path), "--library", str(DEMO_FOLDER)])
     printed = capsys.readouterr()
     assert "Traceback" not in printed.err
     if made.status_code == 201:

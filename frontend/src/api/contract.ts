@@ -23,6 +23,15 @@ import type {
 
 export type * from './generated/contract';
 export type Layer = Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement;
+/** What a scene has to know of a layer besides its looks; what stands in a copy is in `layers`. */
+export interface Drawn {
+  id: string;
+  name: string;
+  kind: Layer['kind'];
+  locked?: boolean;
+  mask?: boolean;
+  layers?: readonly Drawn[] | null;
+}
 export type Gradient = LinearGradient | RadialGradient | ConicGradient;
 /** Two values at once: `to` by its share, `from` by the rest. Only made while playing. */
 export interface Fade {

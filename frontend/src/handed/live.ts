@@ -1,12 +1,12 @@
 /* A piece in a page of somebody else: drawn, playing, and answering to whoever acts. */
-import type { Layer, Pose } from '../api/contract';
+import type { Drawn, Pose } from '../api/contract';
 import { ScenePictures } from '../features/player/pictures';
 import sceneStyle from '../features/player/scene.css?inline';
 import type { Event, Tables } from '../runtime/data';
 import { Session } from '../runtime/session';
 
 interface Handed {
-  piece: { width: number; height: number; ground: string | null; layers: Layer[] };
+  piece: { width: number; height: number; ground: string | null; layers: Drawn[] };
   pose: Pose;
   tables: Tables;
 }

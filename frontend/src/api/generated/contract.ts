@@ -1401,7 +1401,7 @@ export interface Change {
  * What an edit changed: the run only where it is another.
  */
 export interface ChangeAnswer {
-  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[] | null;
+  layers?: DrawnLayer[] | null;
   originals?: {
     [k: string]: Original;
   };
@@ -1420,6 +1420,17 @@ export interface ChangeAnswer {
   redo: string | null;
   run?: RunReading | null;
   patch: Operation[];
+}
+/**
+ * What a scene has to know of a layer, besides its looks; inside of a copy its id is `copy/layer`.
+ */
+export interface DrawnLayer {
+  id: string;
+  name: string;
+  kind: "group" | "rectangle" | "ellipse" | "path" | "text" | "picture" | "medium" | "placement";
+  locked: boolean;
+  mask: boolean;
+  layers?: DrawnLayer[];
 }
 /**
  * What whoever sets a placement has to know of the piece in it.
@@ -1609,7 +1620,7 @@ export interface ColourAt {
   y: number;
 }
 export interface Computed {
-  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[] | null;
+  layers?: DrawnLayer[] | null;
   originals?: {
     [k: string]: Original;
   };
@@ -2098,7 +2109,7 @@ export interface MadeRehearsal {
  * `originals` are the pieces that stand in them, by their ids.
  */
 export interface Motion {
-  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[] | null;
+  layers?: DrawnLayer[] | null;
   originals?: {
     [k: string]: Original;
   };
@@ -2472,7 +2483,7 @@ export interface Trial {
   patch: Operation[];
 }
 export interface WholeAnswer {
-  layers?: (Group | Rectangle | Ellipse | Path | Text | Picture | Medium | Placement)[] | null;
+  layers?: DrawnLayer[] | null;
   originals?: {
     [k: string]: Original;
   };

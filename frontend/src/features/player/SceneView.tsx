@@ -1,5 +1,5 @@
 import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
-import type { Piece, Pose, Run } from '../../api/contract';
+import type { Drawn, Piece, Pose, Run } from '../../api/contract';
 import type { Clock } from './clock';
 import { Playing } from './playing';
 import { Scene } from './scene';
@@ -8,7 +8,9 @@ import type { Tape } from './tape';
 import { known } from '../../shared/known';
 
 /** What of a piece makes its scene; the rest of it may change without a new one. */
-export type Picture = Pick<Piece, 'id' | 'layers' | 'width' | 'height' | 'ground'>;
+export interface Picture extends Pick<Piece, 'id' | 'width' | 'height' | 'ground'> {
+  layers?: readonly Drawn[] | null | undefined;
+}
 
 /** `drawn` are the layers with what stands in placements, where there are any. */
 export const pictureOf = ({ id, layers, width, height, ground }: Piece, drawn?: Picture['layers'] | null): Picture => ({

@@ -1,5 +1,5 @@
 /* Scenes as the runtime draws on them: what was written of a layer is shown by as few writes of styles as it needs. */
-import type { Layer, Pose, Value } from '../../api/contract';
+import type { Drawn as DrawnLayer, Pose, Value } from '../../api/contract';
 import { known } from '../../shared/known';
 import type { Picture, Pictures } from '../../runtime/live';
 import { Scene, type Shown, type Writer } from './scene';
@@ -51,7 +51,7 @@ class ScenePicture implements Picture {
 }
 
 export interface Drawn {
-  layers: readonly Layer[];
+  layers: readonly DrawnLayer[];
   width: number;
   height: number;
   ground: string | null;

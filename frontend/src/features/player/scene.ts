@@ -1,5 +1,5 @@
 /* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the takes. */
-import type { Layer, Look, Pose } from '../../api/contract';
+import type { Drawn, Layer, Look, Pose } from '../../api/contract';
 import { CSS_UNITS } from '../../api/generated/catalogue';
 import { MASKS, PLAIN, SHOWN } from './writersOf';
 import { localMatrix } from '../../shared/geometry/matrix';
@@ -137,7 +137,7 @@ export class Scene {
   readonly root = document.createElement('div');
   readonly shown = new Map<string, Shown>();
 
-  constructor(layers: readonly Layer[], width: number, height: number, ground: string | null) {
+  constructor(layers: readonly Drawn[], width: number, height: number, ground: string | null) {
     this.root.className = 'scene';
     this.root.style.width = `${width}px`;
     this.root.style.height = `${height}px`;
@@ -167,12 +167,12 @@ export class Scene {
     return [...writers].map((name) => WRITERS[name] ?? plainWriter(name));
   }
 
-  private fill(parent: Element, layers: readonly Layer[]): void {
+  private fill(parent: Element, layers: readonly Drawn[]): void {
     let into = parent;
     for (const layer of layers) {
       const shown = this.build(layer);
       into.append(shown.element);
-      if ('mask' in layer && layer.mask) {
+      if (layer.mask) {
         const masked = maskedArea();
         shown.clip = masked.clip;
         into.append(masked.area);
@@ -181,7 +181,7 @@ export class Scene {
     }
   }
 
-  private build(layer: Layer): Shown {
+  private build(layer: Drawn): Shown {
     const element = layer.kind === 'path' ? document.createElementNS(SVG, 'svg') : document.createElement('div');
     const path = layer.kind === 'path' ? document.createElementNS(SVG, 'path') : null;
     if (path) {
@@ -191,10 +191,10 @@ export class Scene {
     element.setAttribute('data-layer', layer.id);
     if (layer.locked) element.setAttribute('data-locked', '');
     element.classList.add('layer', layer.kind);
-    if ('mask' in layer && layer.mask) element.classList.add('mask');
+    if (layer.mask) element.classList.add('mask');
     const shown: Shown = { kind: layer.kind, element, path, clip: null, look: {} };
     this.shown.set(layer.id, shown);
-    if ('layers' in layer) this.fill(element, (layer.layers as Layer[] | null) ?? []);
+    if (layer.layers?.length) this.fill(element, layer.layers ?? []);
     return shown;
   }
 }

@@ -140,6 +140,6 @@ function useLayerOrder() {
 }
 
 /** Ids from the top of the picture down, groups before their content. */
-function layerOrder(layers: readonly { id: string; layers?: readonly unknown[] }[]): string[] {
+function layerOrder(layers: readonly { id: string; layers?: readonly unknown[] | null }[]): string[] {
   return [...layers].reverse().flatMap((layer) => [layer.id, ...layerOrder((layer.layers ?? []) as { id: string }[])]);
 }

@@ -2,7 +2,7 @@
 import type {
   ChangeAnswer,
   Head,
-  Layer,
+  Drawn,
   Original,
   Piece,
   Pose,
@@ -23,7 +23,7 @@ export interface Served extends Head {
   readings: Record<string, TransitionReading>;
   tape: Tape;
   /** What is drawn, where pieces stand in this one; and those pieces, by their ids. */
-  layers: Layer[] | null;
+  layers: readonly Drawn[] | null;
   originals: Readonly<Record<string, Original>>;
 }
 

@@ -40,10 +40,10 @@ export function through(matrix: DOMMatrix, [x, y]: Point): Point {
 }
 
 /** The layers from the outermost group to the one with this id. */
-export function chainTo(layers: readonly Layer[], id: string): Layer[] {
+export function chainTo<L extends { id: string; layers?: unknown }>(layers: readonly L[], id: string): L[] {
   for (const layer of layers) {
     if (layer.id === id) return [layer];
-    const inner = 'layers' in layer ? chainTo((layer.layers as Layer[] | null) ?? [], id) : [];
+    const inner = chainTo((layer.layers as readonly L[] | null | undefined) ?? [], id);
     if (inner.length) return [layer, ...inner];
   }
   return [];

@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Annotated, Any, Literal
 
-from pydantic import AfterValidator, BeforeValidator, Field
+from pydantic import AfterValidator, BeforeValidator, Discriminator, Field, Tag
 
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.errors import Fault
@@ -93,10 +93,12 @@ SourceText = Annotated[
 ]
 
 # What a parameter can be set to: a text, a colour, a picture, a state; a number or a time.
-Value = (
-    Annotated[str, Field(max_length=4_000_000), AfterValidator(_printable)]
-    | Annotated[float, Field(ge=-FARTHEST, le=FARTHEST)]
-)
+VALUES = ("text", "number")
+Value = Annotated[
+    Annotated[str, Field(max_length=4_000_000), AfterValidator(_printable), Tag("text")]
+    | Annotated[float, Field(ge=-FARTHEST, le=FARTHEST), Tag("number")],
+    Discriminator(lambda value: "text" if isinstance(value, str) else "number"),
+]
 
 _TYPES: dict[str, Any] = {
     "colour": Colour,

@@ -8,7 +8,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from keen_ripple.core.document.fields import ID, MEDIUM, PICTURE
+from keen_ripple.core.document.fields import ID, MEDIUM, PICTURE, VALUES
 from keen_ripple.core.document.json_text import check_value, pointer
 from keen_ripple.core.document.piece import FORMAT, Piece
 from keen_ripple.core.document.references import reference_faults
@@ -105,7 +105,8 @@ def as_fault(detail: Any) -> Fault:
     loc, steps = detail["loc"], []
     for i, part in enumerate(loc):
         before = loc[i - 1] if i else None
-        if part not in (KINDS if isinstance(before, int) else UNIONS.get(before, ())):
+        of_a_copy = VALUES if i > 1 and loc[i - 2] == "values" else ()
+        if part not in (KINDS if isinstance(before, int) else UNIONS.get(before, of_a_copy)):
             steps.append(part)
     place, value = pointer(steps), detail["input"]
     own = detail.get("ctx", {}).get("error")

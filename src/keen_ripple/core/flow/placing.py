@@ -58,13 +58,13 @@ def placed_ids(document: Any) -> set[str]:
 
 
 def flat_layers(piece: Piece) -> list[dict[str, Any]]:
-    """The layers of a flat piece as JSON, placements with what is in them, as they are drawn."""
-    return [_dumped(layer) for layer in piece.layers]
+    """What a scene has to know of the layers of a flat piece, whose looks are told by poses; as JSON."""
+    return [_drawn(layer) for layer in piece.layers]
 
 
-def _dumped(layer: LayerBase) -> dict[str, Any]:
-    told = layer.model_dump(mode="json", exclude={"layers"}, exclude_unset=layer.kind != "placement")
-    return {**told, "layers": [_dumped(inner) for inner in layer.layers]} if layer.layers else told
+def _drawn(layer: LayerBase) -> dict[str, Any]:
+    told = {"id": layer.id, "name": layer.name, "kind": layer.kind, "locked": layer.locked, "mask": layer.mask}
+    return {**told, "layers": [_drawn(inner) for inner in layer.layers]} if layer.layers else told
 
 
 def inner_id(placement: str, layer: str) -> str:

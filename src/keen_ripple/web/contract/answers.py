@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal, NotRequired
 
 from flask import Response
 from pydantic import Field
 from pydantic_core import to_json
+from typing_extensions import TypedDict
 
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import Layer
@@ -116,6 +117,17 @@ class Original(Sent):
     ways: list[tuple[str, str]]
 
 
+class DrawnLayer(TypedDict):
+    """What a scene has to know of a layer, besides its looks; inside of a copy its id is `copy/layer`."""
+
+    id: str
+    name: str
+    kind: Literal["group", "rectangle", "ellipse", "path", "text", "picture", "medium", "placement"]
+    locked: bool
+    mask: bool
+    layers: NotRequired[list[DrawnLayer]]
+
+
 class Motion(Answer):
     """What the core made of states and transitions; after an edit, of those that changed.
 
@@ -123,8 +135,8 @@ class Motion(Answer):
     `originals` are the pieces that stand in them, by their ids.
     """
 
-    layers: Annotated[Any, Unchecked(list[Layer] | None)] = None
-    originals: dict[str, Original] = Field(default_factory=dict)
+    layers: Annotated[Any, Unchecked(list[DrawnLayer] | None)] = None
+    originals: Annotated[Any, Unchecked(dict[str, Original])] = Field(default_factory=dict)
 
     poses: Annotated[Any, Unchecked(dict[str, dict[str, SentLook]])]
     seam: SeamTold | None

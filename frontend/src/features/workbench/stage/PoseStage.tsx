@@ -29,7 +29,7 @@ export function PoseStage() {
   const sheet = useRef<HTMLDivElement>(null);
   const zooming = useZoom(stage, sheet, size, picture);
   const { zoom, offset } = zooming;
-  const layers = picture.layers ?? NONE;
+  const layers = useBench((b) => b.document.layers) ?? NONE;
   const { chosen, drag, area, pointAt, hands } = usePoseHands({ stage, sheet, zooming, picture, layers, pose, scene });
   const toChosen = useMemo(
     () => (chosen.length ? () => zooming.toBox(around(chosen.map((id) => boxOf(layers, pose, id)))) : null),

@@ -258,7 +258,7 @@ def test_a_piece_from_nothing(bench) -> None:
     bench.fill(bench.field("y"), "10")
     bench.wait_for_revision(4)
     assert bench.cell("ellipse", "y", "state-2").get_property("value") == "10"
-    bench.one("button[aria-label='Add a transition to First']").click()
+    bench.one("button[aria-label^='Add a transition to First']").click()
     bench.wait_for_revision(5)
     bench.one(".inspector").find_element(By.XPATH, ".//*[text()='Spring']").click()
     bench.wait_for_revision(6)

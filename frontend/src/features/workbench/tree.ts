@@ -61,7 +61,9 @@ export function shownRows(rows: readonly Placed[], isOpen: (row: Placed) => bool
   });
 }
 
-export const propertiesOf = (layer: Layer): Property[] => PROPERTIES.filter((p) => p.kinds.includes(layer.kind));
+/** What poses show of a layer; the values of a copy have gone into its layers. */
+export const propertiesOf = (layer: Layer): Property[] =>
+  PROPERTIES.filter((p) => p.kinds.includes(layer.kind) && p.name !== 'values');
 export const propertyNamed = (name: string): Property => known(PROPERTIES.find((p) => p.name === name));
 
 /** A row of the score: layer and property, joined by a slash. */
@@ -90,10 +92,7 @@ export function rowsOf(
     filter === 'all' || (filter === 'chosen' ? ids.includes(layer) : differs(layer, name));
   return walk(piece.layers ?? []).flatMap(({ layer }) =>
     propertiesOf(layer)
-      .filter(
-        (p) =>
-          p.varies && p.name !== 'values' && (asked.includes(`${layer.id}/${p.name}`) || isShown(layer.id, p.name)),
-      )
+      .filter((p) => p.varies && (asked.includes(`${layer.id}/${p.name}`) || isShown(layer.id, p.name)))
       .map((p): RowKey => `${layer.id}/${p.name}`),
   );
 }

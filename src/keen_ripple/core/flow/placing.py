@@ -152,9 +152,9 @@ class _Placer:
         changes = dict(state.changes)
         for copy in copies:
             name = copy.placement.id
-            size = _size(copy, state)
-            if size:
-                changes[name] = Look.model_construct(**{**state.of(name), **size})
+            told = {**state.of(name), **_size(copy, state)}
+            if told:
+                changes[name] = Look.model_construct(**_without_values(told))
             for layer, look in self._looks(copy.base, *copy.standing[state.id]).items():
                 changes[inner_id(name, layer)] = look
         return state.model_copy(update={"changes": changes})
@@ -190,6 +190,11 @@ def _state_of(original: Piece, name: str) -> State:
     return by_name.get(name) or by_name[original.start]
 
 
+def _without_values(look: Mapping[str, Any]) -> dict[str, Any]:
+    """They have gone into the layers: poses need not hold pictures once more."""
+    return {name: value for name, value in look.items() if name != "values"}
+
+
 def _size(copy: _Copy, state: State) -> dict[str, float]:
     """The size in a state where it is not that of the original, for which its layers are written."""
     told = {**copy.placement.base, **state.of(copy.placement.id)}
@@ -208,7 +213,7 @@ def _layer(layer: LayerBase, copies: Mapping[str, _Copy]) -> LayerBase:
         values = {"width": base.width, "height": base.height}
         # It holds its layers itself now.
         flat = layer.model_copy(update={**values, "piece": None, "layers": _called(base.layers, layer)})
-        flat.__dict__["base"] = {**layer.base, **values}
+        flat.__dict__["base"] = {**_without_values(layer.base), **values}
         return flat
     if not layer.layers:
         return layer

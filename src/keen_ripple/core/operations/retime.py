@@ -19,6 +19,7 @@ from keen_ripple.core.document.transitions import STIFFEST, Curve, Spring
 from keen_ripple.core.document.undercurrents import Course, Undercurrent
 from keen_ripple.core.errors import Fault, RunFault
 from keen_ripple.core.flow.media import rest_ms
+from keen_ripple.core.flow.placing import placements_of
 from keen_ripple.core.flow.run import Run
 from keen_ripple.core.live.overlap import leaves_early
 from keen_ripple.core.timeline import timeline_of
@@ -38,8 +39,20 @@ def scaled(piece: Piece, factor: float) -> Piece:
     """Everything takes `factor` (0.01–100) times as long: 0.8 is a fifth less. Raises RetimeFault."""
     if not 0.01 <= factor <= 100.0:
         raise RetimeFault(f"The factor is {factor:.15g}.", value=factor, remedy="Give a factor from 0.01 to 100.")
+    _check_times(piece)
     ratio = Fraction(factor).limit_denominator(1_000_000)
     return _retimed(piece, lambda t: _nearest(t * ratio), _nearest(_length_ms(piece) * ratio))
+
+
+def _check_times(piece: Piece) -> None:
+    """A copy goes its own way, whose times are those of its original."""
+    copies = placements_of(piece)
+    if copies:
+        raise RetimeFault(
+            f"{copies[0][0].name} goes by the times of its original, which other pieces may use too.",
+            place=copies[0][1],
+            remedy="Retime the original, and the transitions here one by one.",
+        )
 
 
 def _length_ms(piece: Piece) -> int:
@@ -50,6 +63,7 @@ def _length_ms(piece: Piece) -> int:
 
 def fitted(piece: Piece, length_ms: int) -> Piece:
     """The loop, or a run that ends, takes exactly that long. Raises RetimeFault."""
+    _check_times(piece)
     run = timeline_of(piece).run
     old = _length_ms(piece)
     if not old or length_ms < 1:
@@ -67,6 +81,7 @@ def quantised(piece: Piece, fps: float) -> Piece:
     """Every event of the run on the nearest frame, to the whole ms. Raises RetimeFault."""
     if not 1.0 <= fps <= 1000.0:
         raise RetimeFault(f"The frame rate is {fps:g}.", value=fps, remedy="Give a rate from 1 to 1000.")
+    _check_times(piece)
     frame = 1000 / Fraction(fps).limit_denominator(1_000_000)
     return _retimed(piece, lambda t: _nearest(_nearest(t / frame) * frame))
 

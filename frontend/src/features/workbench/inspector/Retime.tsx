@@ -27,7 +27,9 @@ export function Retime() {
   const [asked, setAsked] = useState<{ value: number; label: string } | null>(null);
   const now = run.loop_ms ?? run.total_ms;
   const hasWays = useBench((b) => !!b.document.transitions?.length);
+  const hasCopies = useBench((b) => Object.keys(b.originals).length > 0);
   if (!hasWays) return null;
+  if (hasCopies) return <CopiesGoTheirOwnWay />;
   const shown = asked && asked.label === tried?.label ? asked : null;
   const way = WAYS[by];
   const resting = { factor: 1, length: now, frames: 60 }[by];
@@ -64,3 +66,13 @@ export function Retime() {
     </Flex>
   );
 }
+
+/** Said before anything is tried: their times are not this piece's. */
+const CopiesGoTheirOwnWay = () => (
+  <Flex vertical gap={8} component="section" className="retime">
+    <h3>Retime</h3>
+    <p className="quiet">
+      What stands in this piece goes by the times of its originals: retime those, and the transitions here one by one.
+    </p>
+  </Flex>
+);

@@ -139,7 +139,7 @@ export function GapHead({ id }: { id: string }) {
     <th style={{ verticalAlign: 'middle' }} scope="col">
       <PlainButton
         title={`Add a transition to ${name}`}
-        aria-label={`Add a transition to ${name}`}
+        aria-label={`Add a transition to ${name}${ends ? ', from the end' : ''}`}
         onClick={() => void join()}
       >
         {ends ? 'end' : '+'}

@@ -1,0 +1,136 @@
+"""Pieces in pieces, from nothing: a card, and a carousel of copies of it that each have their own words."""
+
+from __future__ import annotations
+
+import json
+
+import pytest
+from selenium.webdriver import ActionChains
+from test_accessibility import findings
+from test_building import add, begin, choose, give, grouped
+from test_from_empty import select
+
+pytestmark = pytest.mark.xdist_group("ui")
+
+PIERS = ("North", "East", "South")
+
+
+def a_card(bench) -> None:
+    """Shut, and open with its words seen; copies may set words and colour."""
+    begin(bench, "Card of a pier", 60, 90)
+    face = add(bench, "rectangle", "Face", x=0, y=0, width=60, height=90, fill="#1f7a70")
+    words = add(bench, "text", "Words", x=6, y=40, width=48, height=20, opacity=0)
+    for row, value in ((face, "fill"), (words, "text")):
+        choose(bench, row)
+        if not bench.all("details[open] .chips"):
+            bench.unfold("Copies may set")
+        bench.press(value)
+    bench.rename_state("first", "Shut")
+    bench.press("+ state")
+    bench.rename_state("state-2", "Open")
+    choose(bench, words)
+    give(bench, opacity=1, y=20)
+    bench.one("[data-state='state-2']").click()
+    bench.changed(lambda: bench.pick("+ transition", "to Shut"))
+    bench.choose_transition("first-to-state-2")
+    bench.set("duration", "420")
+
+
+def place_card(bench, name: str) -> str:
+    bench.button("+ add").click()
+    opener = bench.wait(
+        lambda: [e for e in bench.all(".ant-dropdown-menu-submenu-title") if e.text == "another piece"]
+    )[0]
+    ActionChains(bench.browser).move_to_element(opener).perform()
+    item = bench.wait(lambda: [e for e in bench.all(".ant-dropdown-menu-item") if e.text == "Card of a pier"])[0]
+    bench.changed(item.click)
+    fresh = str(bench.one("li.chosen [data-row]").get_attribute("data-row"))
+    bench.rename_layer(fresh, name)
+    return fresh
+
+
+def stand(bench, copy: str, state: str) -> None:
+    choose(bench, copy)
+    bench.changed(lambda: select(bench, "State of the copy", state))
+
+
+def test_a_carousel_from_one_card(bench) -> None:
+    a_card(bench)
+    begin(bench, "Carousel", 240, 120)
+    copies = [place_card(bench, f"{pier} card") for pier in PIERS]
+    for copy, pier, colour in zip(copies, PIERS, ("#b9832b", "#d9503a", "#15293b"), strict=True):
+        choose(bench, copy)
+        bench.set("words text", pier)
+        bench.changed(lambda colour=colour: bench.fill(bench.field("face fill"), colour))
+    choose(bench, *copies)
+    grouped(bench, "Row")
+    bench.unfold("Row or column")
+    bench.changed(bench.one("[aria-label=layout] [title=row]").click)
+
+    # One open in each state; what copies say themselves stays.
+    bench.rename_state("first", PIERS[0])
+    for pier in PIERS[1:]:
+        bench.press("+ state")
+        bench.rename_state(bench.one(".state-head.chosen button").get_attribute("data-state"), pier)
+    states = [state["id"] for state in bench.document()["states"]]
+    for state, copy in zip(states, copies, strict=True):
+        bench.one(f"[data-state='{state}']").click()
+        stand(bench, copy, "Open")
+    assert bench.one(".standing").text in ("Open", "Shut")
+    shown = bench.one(f"[data-stage=pose] [data-layer='{copies[2]}/text']")
+    assert (shown.text, shown.value_of_css_property("opacity")) == ("South", "1")
+    # In the score a state is typed by its name; a wrong one says which there are, and nothing is lost.
+    cell = bench.cell(copies[0], "state", states[2])
+    bench.fill(cell, "Ajar")
+    bench.wait(lambda: "It has Shut, Open." in "".join(bench.faults()))
+    bench.changed(lambda: bench.fill(bench.cell(copies[0], "state", states[2]), "open"))
+    bench.press("Undo")
+
+    # Each goes its own way, which is the card's: 420 ms there, 300 back.
+    moves = bench.browser.execute_script(
+        "return fetch(`/api${location.pathname}`).then(r => r.json()).then(a => a.transitions)"
+    )
+    first = moves[bench.document()["transitions"][0]["id"]]
+    assert first["length_ms"] == 420
+    lengths = {f"{move[0]} {move[1]}": move[3] - move[2] for move in first["moves"]}
+    assert (lengths[f"{copies[1]}/text opacity"], lengths[f"{copies[0]}/text opacity"]) == (420, 300)
+    assert findings(bench) == []
+
+    # By a double click into the original and, by where it is used, back; an edit there is seen here.
+    bench.one(f"[data-row='{copies[0]}']").click()
+    ActionChains(bench.browser).double_click(
+        bench.one(
+            f"[data-stage=pose] [data-layer='{copies[0]}/rectangle'], [data-stage=pose] [data-layer='{copies[0]}']"
+        )
+    ).perform()
+    bench.wait(lambda: "/pieces/card-of-a-pier" in bench.browser.current_url)
+    bench.choose_transition("first-to-state-2")
+    bench.set("duration", "700")
+    assert "× 3" in bench.one(".used-by").text
+    bench.one(".used-by a").click()
+    bench.one(f"[data-row='{copies[0]}']")
+    bench.wait(lambda: "700 ms" in bench.one(".score").text)
+    # What others hold is not thrown away.
+    bench.open("/")
+    bench.fill(bench.field("Find a piece"), "card of")
+    bench.one("[aria-label='More for Card of a pier']").click()
+    bench.button("Delete").click()
+    bench.wait(lambda: any("Carousel × 3" in e.text for e in bench.all(".ant-notification-notice")))
+
+
+def test_the_way_of_a_copy_begins_later_by_pulling_its_bars(bench) -> None:
+    bench.open("/pieces/pier-carousel/run-sheet")
+    bar = bench.one("[data-row-of='mid/view/width'] .body")
+    bench.changed(lambda: bench.drag(bar, 40, 0))
+    lanes = [lane for way in bench.document()["transitions"] for lane in way.get("lanes", [])]
+    assert [(lane["layer"], lane["property"]) for lane in lanes] == [("mid", "state")]
+    assert lanes[0]["delay_ms"] > 0
+    bench.one("[data-row-of='mid/view/width'] .body").click()
+    bench.set("Way begins after", "120")
+    bench.press("Undo")
+    bench.press("Undo")
+    # Rehearsed, and handed over whole.
+    whole = bench.browser.execute_script(
+        "return fetch('/api/pieces/pier-carousel/piece.json').then(answer => answer.text())"
+    )
+    assert list(json.loads(whole)["library"]) == ["pier-card"]

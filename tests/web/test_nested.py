@@ -1,0 +1,123 @@
+"""Pieces in pieces on the server: an edit of the original is seen in all copies; files that hold all they need."""
+
+from __future__ import annotations
+
+import json
+from typing import Any
+
+import pytest
+from flask.testing import FlaskClient
+
+from keen_ripple.cli import main
+from support import DEMO, DEMO_FOLDER, piece
+
+CARD, CAROUSEL = "/api/pieces/pier-card", "/api/pieces/pier-carousel"
+
+
+def set_to(client: FlaskClient, address: str, path: str, value: Any, *more: tuple[str, Any]) -> dict[str, Any]:
+    revision = client.get(f"{address}/revision").get_json()["revision"]
+    wish = {"revision": revision, "label": "Set", "burst": ""}
+    wish["patch"] = [{"op": "add", "path": where, "value": what} for where, what in ((path, value), *more)]
+    answer = client.patch(address, json=wish)
+    assert answer.status_code == 200, answer.get_json()
+    return dict(answer.get_json())
+
+
+def test_the_page_is_told_what_is_drawn_and_what_stands_in_it(client: FlaskClient) -> None:
+    whole = client.get(CAROUSEL).get_json()
+    [row] = whole["layers"]
+    assert [layer["id"] for layer in row["layers"][1]["layers"]] == ["east/view", "east/title"]
+    original = whole["originals"]["pier-card"]
+    assert ([state["name"] for state in original["states"]], original["start"]) == (["Shut", "Open"], "shut")
+    assert {parameter["id"]: parameter["value"] for parameter in original["parameters"]}["title"] == "Pier"
+    assert "layers" not in client.get(CARD).get_json()
+    # An edit that leaves what is drawn alone does not send it again; one that takes all copies away says so.
+    assert "layers" not in set_to(client, CAROUSEL, "/transitions/0/hold_ms", 900)
+    bare = [{**state, "changes": {}} for state in DEMO["pier-carousel"]["states"]]
+    empty = set_to(client, CAROUSEL, "/layers", [], ("/states", bare))
+    assert empty["layers"] is None and empty["originals"] == {}
+
+
+def test_an_edit_of_the_original_is_seen_in_all_copies(client: FlaskClient) -> None:
+    before = client.get(CAROUSEL)
+    shelf = {entry["id"]: entry for entry in client.get("/api/pieces").get_json()["pieces"]}
+    set_to(client, CARD, "/transitions/0/timing", {"kind": "curve", "duration_ms": 900})
+    after = client.get(CAROUSEL, headers={"If-None-Match": before.headers["ETag"]})
+    assert after.status_code == 200
+    lengths = {key: reading["length_ms"] for key, reading in after.get_json()["transitions"].items()}
+    assert set(lengths.values()) == {900}
+    now = {entry["id"]: entry for entry in client.get("/api/pieces").get_json()["pieces"]}
+    assert now["pier-carousel"]["loop_ms"] == shelf["pier-carousel"]["loop_ms"] + 5 * (900 - 506)
+    client.post(f"{CARD}/undo", json={"revision": 2})
+    assert client.get(CAROUSEL).get_json()["run"] == before.get_json()["run"]
+
+
+def test_what_others_hold_is_not_deleted(client: FlaskClient) -> None:
+    uses = client.get("/api/pieces").get_json()["uses"]
+    assert [use for use in uses if use["of"] == "pier-card"] == [
+        {"of": "pier-card", "id": "pier-carousel", "name": "Pier carousel", "count": 5}
+    ]
+    refused = client.delete(CARD)
+    assert (refused.status_code, refused.get_json()["error"]["kind"]) == (409, "Used")
+    assert "Pier carousel × 5" in refused.get_json()["error"]["message"]
+    client.delete(CAROUSEL)
+    assert client.delete(CARD).status_code == 200
+    # Put back, it still has what stands in it.
+    client.post(f"{CAROUSEL}/restore")
+    assert client.get(CAROUSEL).status_code == 200
+
+
+def test_a_circle_is_refused_with_its_names(client: FlaskClient) -> None:
+    own = {"kind": "placement", "id": "back", "name": "Back", "x": 0, "y": 0, "width": 9, "height": 9}
+    wish = {"revision": 1, "label": "Add", "burst": ""}
+    patch = [{"op": "add", "path": "/layers/-", "value": {**own, "piece": "pier-carousel", "state": "north"}}]
+    refused = client.patch(CARD, json={**wish, "patch": patch})
+    assert refused.status_code == 422
+    assert "pier-card → pier-carousel → pier-card" in refused.get_json()["error"]["message"]
+    assert client.get(f"{CARD}/revision").get_json() == {"revision": 1}
+
+
+def test_a_file_holds_what_it_needs_and_is_read_back(client: FlaskClient) -> None:
+    content = client.get(f"{CAROUSEL}/piece.json").get_json()
+    assert content["library"] == {"pier-card": DEMO["pier-card"]}
+    # What the shelf has already is used; what it has otherwise is put beside it.
+    made = client.post("/api/pieces", json={"document": content}).get_json()["id"]
+    assert client.get(f"/api/pieces/{made}").get_json()["document"] == {**DEMO["pier-carousel"], "id": made}
+    set_to(client, CARD, "/name", "Another card")
+    again = client.post("/api/pieces", json={"document": content}).get_json()["id"]
+    read = client.get(f"/api/pieces/{again}").get_json()
+    assert list(read["originals"]) == ["pier-card-2"]
+    assert read["run"] == client.get(CAROUSEL).get_json()["run"]
+
+
+@pytest.mark.parametrize(
+    ("library", "place"),
+    [
+        ([], "/library"),
+        ({"pier-card": {}}, "/library/pier-card"),
+        ({"pier-card": piece(id="other")}, "/library/pier-card/id"),
+    ],
+)
+def test_a_file_that_is_none_says_where(client: FlaskClient, library: Any, place: str) -> None:
+    document = {**DEMO["pier-carousel"], "library": library}
+    refused = client.post("/api/pieces", json={"document": document})
+    assert refused.status_code == 422
+    assert refused.get_json()["error"]["place"].startswith(place)
+
+
+def test_the_command_line_finds_what_stands_in_a_piece(tmp_path: Any, capsys) -> None:
+    carousel, out = str(DEMO_FOLDER / "pier-carousel.json"), tmp_path / "one.json"
+    assert main(["run", carousel]) == 1
+    assert "There is no piece 'pier-card'" in capsys.readouterr().err
+    assert main(["run", carousel, "--library", str(DEMO_FOLDER)]) == 0
+    told = capsys.readouterr().out
+    assert main(["bundle", carousel, "--library", str(DEMO_FOLDER), "--out", str(out)]) == 0
+    assert main(["run", str(out)]) == 0
+    assert capsys.readouterr().out == told
+    assert json.loads(out.read_text("utf-8"))["library"] == {"pier-card": DEMO["pier-card"]}
+    # Its copies have the times of their original.
+    assert main(["retime", str(out), "--factor", "2", "--out", str(tmp_path / "slow.json")]) == 1
+    assert "Retime the original" in capsys.readouterr().err
+    for form in ("html", "live"):
+        assert main(["handoff", str(out), "--format", form, "--out", str(tmp_path / f"one.{form}")]) == 0
+        assert "north/title" in (tmp_path / f"one.{form}").read_text("utf-8")

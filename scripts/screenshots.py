@@ -86,6 +86,12 @@ def rehearse(bench: Bench) -> None:
     ActionChains(bench.browser, duration=0).move_to_element(element).click().perform()
 
 
+def copies(bench: Bench) -> None:
+    piece(bench, "pier-carousel")
+    bench.one("[data-state='east']").click()
+    bench.one("[data-row='east']").click()
+
+
 def hand_off(bench: Bench) -> None:
     piece(bench, "crossing-progress")
     bench.button("Hand off").click()
@@ -95,6 +101,7 @@ def hand_off(bench: Bench) -> None:
 VIEWS: list[Callable[[Bench], None]] = [
     *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, curve_editor, spring_editor, run_sheet, takes),
     rehearse,
+    copies,
     hand_off,
 ]
 

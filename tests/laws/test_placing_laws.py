@@ -8,7 +8,8 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 from strategies import pieces, timings, whole_ms
 
-from keen_ripple.core.document import read_piece
+from keen_ripple.core.document import read_piece, written
+from keen_ripple.core.operations.plain_layers import with_plain_layers
 from keen_ripple.core.timeline import sample, timeline_of
 from support import piece
 
@@ -96,3 +97,31 @@ def test_what_a_copy_says_itself_survives_an_edit_of_the_original(
         timeline = timeline_of(read_piece(outer), library=library)
         for pose in timeline.poses.values():
             assert pose["copy-0/mark"]["fill"] == "#123456"
+
+
+@given(pieces(), whole_ms, shares)
+def test_turned_into_plain_layers_it_plays_on_as_it_was(
+    document: dict[str, Any], delay: int, moments: list[float]
+) -> None:
+    """As a document, read anew, and without the original; the other copy stays one."""
+    assume(len(document["states"]) > 1)
+    given = [{"id": "tint", "name": "Tint", "kind": "colour", "bind": [{"layer": "mark", "property": "fill"}]}]
+    outer = around(document, 2, values={"tint": "#123456"}, width=document["width"] + 40)
+    for own in outer["transitions"]:
+        if own.get("style") != "cross-fade":
+            own["lanes"] = [{"layer": "copy-0", "property": "state", "delay_ms": delay}]
+            own["staggers"] = [{"layers": ["copy-1", "copy-0"], "each_ms": 30}]
+    library = {document["id"]: read_piece({**document, "parameters": given})}
+    before = timeline_of(read_piece(outer), library=library)
+    turned = read_piece(written(with_plain_layers(before.written, "copy-0", library)))
+    assert [layer.kind for layer in turned.layers] == ["group", "placement"]
+    after = timeline_of(turned, library=library)
+    assert after.run == before.run
+    times = [share * before.run.total_ms * 2 for share in moments]
+    for old, new in zip(sample(before, times), sample(after, times), strict=True):
+        for inner in ("box", "mark", "lamp"):
+            assert new[f"copy-0-{inner}"] == old[f"copy-0/{inner}"]
+            assert new[f"copy-1/{inner}"] == old[f"copy-1/{inner}"]
+        assert {name: new["copy-0"][name] for name in ("x", "width")} == {
+            name: old["copy-0"][name] for name in ("x", "width")
+        }

@@ -129,7 +129,15 @@ def test_the_way_of_a_copy_begins_later_by_pulling_its_bars(bench) -> None:
     bench.set("Way begins after", "120")
     bench.press("Undo")
     bench.press("Undo")
-    # Rehearsed, and handed over whole.
+    # One goes on by itself: nothing that plays changes, and it is a copy no more.
+    bench.open("/pieces/pier-carousel")
+    bench.one("[data-row='west']").click()
+    run = bench.one(".ring .of").text
+    bench.press("Turn into plain layers")
+    bench.one("[data-row='west-title']")
+    assert (bench.one(".ring .of").text, len(bench.all(".standing"))) == (run, 4)
+    bench.press("Undo")
+    # Handed over whole.
     whole = bench.browser.execute_script(
         "return fetch('/api/pieces/pier-carousel/piece.json').then(answer => answer.text())"
     )

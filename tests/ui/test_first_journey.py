@@ -25,7 +25,7 @@ def see_the_shelf_play(bench) -> None:
     bench.open()
     bench.wait(lambda: len(bench.all(".shelf-cell")) == 12)
     assert [a.text for a in bench.all(".shelf-name a")] == [document["name"] for document in DEMO.values()][:12]
-    bench.wait(lambda: len(bench.all(".shelf-cell .ring")) == 5)
+    bench.wait(lambda: len(bench.all(".shelf-cell .ring")) == 6)
     assert len(bench.all(".shelf-cell .run-bar")) == 2
     buoy = bench.one("[data-shelf='tide-loader'] [data-layer='buoy-1']")
     places = set()

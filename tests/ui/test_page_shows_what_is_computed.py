@@ -9,10 +9,10 @@ import pytest
 from selenium.webdriver import Keys
 
 from keen_ripple.core.colour import parse_colour
-from keen_ripple.core.document import read_piece, walk
+from keen_ripple.core.document import walk
 from keen_ripple.core.measures.geometry import boxes
-from keen_ripple.core.timeline import sample, timeline_of
-from support import DEMO, PLAYING
+from keen_ripple.core.timeline import sample
+from support import DEMO, PLAYING, timeline_in
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -49,7 +49,7 @@ def check(look: dict[str, Any], shown: dict[str, Any], masked: bool) -> None:
 
 @pytest.mark.parametrize("name", PLAYING)
 def test_the_page_shows_what_is_computed(bench, name: str) -> None:
-    timeline = timeline_of(read_piece(DEMO[name]))
+    timeline = timeline_in(DEMO[name])
     masks = {layer.id for layer, _ in walk(timeline.piece.layers) if getattr(layer, "mask", False)}
     bench.open(f"/pieces/{name}")
     bench.button("Pause").click()

@@ -96,6 +96,7 @@ export const api = {
   duplicate: (id: string) => ask<Made>('POST', '/pieces', { copy_of: id } satisfies NewPiece),
   remove: (id: string) => ask<Made>('DELETE', at(id)),
   restore: (id: string) => ask<Made>('POST', `${at(id)}/restore`),
+  plainLayers: (id: string, layer: string) => ask<Retimed>('POST', `${at(id)}/plain`, { layer }),
   retime: (id: string, wish: Retiming) => ask<Retimed>('POST', `${at(id)}/retime`, wish),
   trial: (id: string, patch: Operation[]) => ask<Computed>('POST', `${at(id)}/trial`, { patch }),
   spring: (shape: SpringShape) => ask<FittedSpring>('POST', '/springs', shape),

@@ -1,4 +1,4 @@
-"""Edits that retime a piece, to be tried first: nothing is stored until the page makes them."""
+"""Edits that the core works out, of the whole piece: nothing is stored until the page makes them."""
 
 from __future__ import annotations
 
@@ -9,10 +9,11 @@ from flask import Blueprint
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, written
+from keen_ripple.core.operations.plain_layers import with_plain_layers
 from keen_ripple.core.operations.retime import fitted, quantised, scaled
 from keen_ripple.web import revisions
 from keen_ripple.web.contract.answers import Retimed
-from keen_ripple.web.contract.bodies import Retiming, body
+from keen_ripple.web.contract.bodies import PlainLayers, Retiming, body
 
 blueprint = Blueprint("retimings", __name__, url_prefix="/api/pieces/<piece_id>")
 
@@ -21,6 +22,18 @@ WAYS: Mapping[str, tuple[str, Callable[[Piece, float], Piece]]] = {
     "length": ("Fit to {:g} ms", lambda piece, value: fitted(piece, round(value))),
     "frames": ("Set to frames at {:g} fps", quantised),
 }
+
+
+@blueprint.post("/plain")
+def plain(piece_id: str) -> ResponseReturnValue:
+    """{layer} → the patch that turns a placement into plain layers, and its label."""
+    wish = body(PlainLayers)
+    timeline = revisions.current_timeline(piece_id)
+    before = timeline.written
+    patch = jsonpatch.make_patch(
+        written(before), written(with_plain_layers(before, wish.layer, timeline.library))
+    ).patch
+    return Retimed(label="Turn into plain layers", patch=patch).told()
 
 
 @blueprint.post("/retime")

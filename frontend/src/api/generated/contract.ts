@@ -2372,6 +2372,12 @@ export interface PathOf {
   layer: string;
   every_ms: number;
 }
+/**
+ * The placement that is to become a group.
+ */
+export interface PlainLayers {
+  layer: string;
+}
 export interface Points {
   points: [number, number][];
 }

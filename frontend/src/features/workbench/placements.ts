@@ -84,6 +84,15 @@ export function holdersOf({ uses }: Pick<Shelf, 'uses'>, id: string): Set<string
   return found;
 }
 
+/** The copy goes on as it is, by layers of this piece, and follows its original no more. */
+export async function turnPlain(copy: string): Promise<void> {
+  try {
+    if (await attempt(await api.plainLayers(useBench.getState().id, copy))) choose({ layer: copy });
+  } catch (error) {
+    sayFault(error);
+  }
+}
+
 /** Puts a copy of another piece into the middle. */
 export async function place(original: string): Promise<void> {
   try {

@@ -29,13 +29,15 @@ class PlacingFault(Fault):
     """Pieces that cannot be put into each other."""
 
 
-def placed(piece: Piece, library: Library = NO_LIBRARY) -> Piece:
+def placed(piece: Piece, library: Library = NO_LIBRARY, only: str | None = None) -> Piece:
     """The piece with all that is placed in it laid flat; the same object where nothing is.
+
+    With `only` that one of its placements, and all that is in it; the others stay.
 
     Raises PlacingFault for a piece that the library does not have, for pieces that hold each other, and for more layers
     or looks than can be played.
     """
-    return _Placer(library).flat(piece, ())
+    return _Placer(library).flat(piece, (), only)
 
 
 def placements_of(piece: Piece) -> list[tuple[LayerBase, str]]:
@@ -99,8 +101,8 @@ class _Placer:
         self._originals: dict[tuple[str, str], Piece] = {}
         self._differences: dict[tuple[int, int, str], Mapping[str, Look]] = {}
 
-    def flat(self, piece: Piece, chain: tuple[str, ...]) -> Piece:
-        placements = placements_of(piece)
+    def flat(self, piece: Piece, chain: tuple[str, ...], only: str | None = None) -> Piece:
+        placements = [found for found in placements_of(piece) if only in (None, found[0].id)]
         if not placements:
             return piece
         chain = (*chain, piece.id)

@@ -84,6 +84,12 @@ class ColourAt(Body):
     y: Amount
 
 
+class PlainLayers(Body):
+    """The placement that is to become a group."""
+
+    layer: str
+
+
 class Retiming(Body):
     """By a factor, to a length in ms, or to frames per second."""
 

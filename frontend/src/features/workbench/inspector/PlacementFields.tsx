@@ -7,7 +7,7 @@ import { attempt, make, useBench } from '../bench';
 import { reaches } from '../chosen';
 import { setOwn } from '../edits';
 import { looksEdit } from '../looks';
-import { goToPiece, hadBy, originalOf, standingIn, type Had } from '../placements';
+import { goToPiece, hadBy, originalOf, standingIn, turnPlain, type Had } from '../placements';
 import { placed, stateNamed } from '../tree';
 import { ColourField } from './ColourField';
 import { PictureField } from './PictureField';
@@ -55,6 +55,13 @@ export function PlacementFields({ id }: { id: string }) {
       {had.map((one) => (
         <OwnValue key={one.parameter.id} id={id} had={one} scope={scope} original={original} />
       ))}
+      <PlainButton
+        className="plain-layers"
+        title="Nothing that plays changes; edits of the original are no longer seen here"
+        onClick={() => void turnPlain(id)}
+      >
+        Turn into plain layers
+      </PlainButton>
     </section>
   );
 }

@@ -1,0 +1,117 @@
+"""A placement turned into plain layers: what plays stays as it is, and the original is followed no more."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Mapping, Sequence
+from typing import Any
+
+from keen_ripple.core.document import Lane, Piece, State, Transition, walk
+from keen_ripple.core.document.layers import MODELS, LayerBase
+from keen_ripple.core.document.spans import Spans
+from keen_ripple.core.document.undercurrents import Undercurrent
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.placing import Library, placed, placements_of
+from keen_ripple.core.properties import properties_of
+
+LONGEST_ID = 60
+# What every layer has besides its properties.
+OF_ALL = ("locked", "lets_touches_through", "touch_margin", "mask")
+
+
+def with_plain_layers(piece: Piece, placement: str, library: Library) -> Piece:
+    """The piece with a group in place of the placement, and in it the layers of the original, by ids of their own.
+
+    Raises Fault where there is no such placement, PlacingFault where it cannot be laid flat.
+    """
+    if placement not in {layer.id for layer, _ in placements_of(piece)}:
+        raise Fault(f"There is no placement {placement!r}.", value=placement, remedy="Name a piece in this piece.")
+    flat = placed(piece, library, only=placement)
+    names = _names(flat, placement)
+    turned = {layer.id for layer, _ in walk(flat.layers) if _is_flat(layer)}
+    return flat.model_copy(
+        update={
+            "layers": _layers(flat.layers, names),
+            "states": tuple(_state(state, names, turned) for state in flat.states),
+            "transitions": tuple(_transition(own, names, turned) for own in flat.transitions),
+            "undercurrents": tuple(_undercurrent(own, names) for own in flat.undercurrents),
+        }
+    )
+
+
+def _names(flat: Piece, placement: str) -> dict[str, str]:
+    """Free ids for all that is called after the placement."""
+    taken = {layer.id for layer, _ in walk(flat.layers)} | {own.id for own in flat.undercurrents}
+    names: dict[str, str] = {}
+    for inner in sorted(name for name in taken if name.startswith(f"{placement}/")):
+        wanted = inner.replace("/", "-")[-LONGEST_ID:].strip("-")
+        number, candidate = 1, wanted
+        while candidate in taken or candidate in names.values():
+            number += 1
+            candidate = f"{wanted}-{number}"
+        names[inner] = candidate
+    return names
+
+
+def _layers(layers: Sequence[LayerBase], names: Mapping[str, str]) -> tuple[LayerBase, ...]:
+    return tuple(_layer(layer, names) for layer in layers)
+
+
+def _layer(layer: LayerBase, names: Mapping[str, str]) -> LayerBase:
+    inner = _layers(layer.layers, names)
+    if _is_flat(layer):
+        own = {row.name: layer.base[row.name] for row in properties_of("group") if row.name in layer.base}
+        own |= {name: getattr(layer, name) for name in OF_ALL}
+        own |= {"id": names.get(layer.id, layer.id), "name": _own_name(layer, names), "kind": "group"}
+        return MODELS["group"].model_construct(**own, layers=inner)
+    if layer.id not in names and not inner:
+        return layer
+    values: dict[str, Any] = {"id": names.get(layer.id, layer.id), "name": _own_name(layer, names)}
+    copy = layer.model_copy(update={**values, "layers": inner} if inner else values)
+    copy.__dict__.pop("base", None)
+    return copy
+
+
+def _is_flat(layer: LayerBase) -> bool:
+    return layer.kind == "placement" and layer.piece is None
+
+
+def _own_name(layer: LayerBase, names: Mapping[str, str]) -> str:
+    return layer.name.rsplit(" › ", 1)[-1] if layer.id in names else layer.name
+
+
+def _state(state: State, names: Mapping[str, str], turned: Collection[str]) -> State:
+    changes = {}
+    for name, look in state.changes.items():
+        told = state.of(name)
+        if name in turned:
+            # A group has no state of its own.
+            told = {key: value for key, value in told.items() if key not in ("state", "values")}
+        if told:
+            changes[names.get(name, name)] = type(look).model_construct(**told)
+    return state.model_copy(update={"changes": changes})
+
+
+def _transition(own: Transition, names: Mapping[str, str], turned: Collection[str]) -> Transition:
+    spans = Spans(own)
+    lanes = []
+    for lane in own.lanes:
+        if lane.layer in turned and lane.property == "state":
+            continue
+        if lane.anchor is not None and lane.anchor.layer in turned and lane.anchor.property == "state":
+            start = spans.unstaggered(lane.layer, lane.property).start_ms
+            lane = lane.model_copy(update={"anchor": None, "delay_ms": start})
+        lanes.append(_renamed(lane, names))
+    cue_layer = names.get(own.cue_layer, own.cue_layer) if own.cue_layer else own.cue_layer
+    return own.model_copy(update={"lanes": tuple(lanes), "cue_layer": cue_layer})
+
+
+def _renamed(lane: Lane, names: Mapping[str, str]) -> Lane:
+    anchor = lane.anchor
+    if anchor is not None and anchor.layer is not None:
+        anchor = anchor.model_copy(update={"layer": names.get(anchor.layer, anchor.layer)})
+    return lane.model_copy(update={"layer": names.get(lane.layer, lane.layer), "anchor": anchor})
+
+
+def _undercurrent(own: Undercurrent, names: Mapping[str, str]) -> Undercurrent:
+    courses = tuple(c.model_copy(update={"layer": names.get(c.layer, c.layer)}) for c in own.courses)
+    return own.model_copy(update={"id": names.get(own.id, own.id), "courses": courses})

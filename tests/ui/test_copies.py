@@ -134,6 +134,7 @@ def test_the_way_of_a_copy_begins_later_by_pulling_its_bars(bench) -> None:
     bench.one("[data-row='west']").click()
     run = bench.one(".ring .of").text
     bench.press("Turn into plain layers")
+    bench.one("[aria-label='Unfold West card']").click()
     bench.one("[data-row='west-title']")
     assert (bench.one(".ring .of").text, len(bench.all(".standing"))) == (run, 4)
     bench.press("Undo")

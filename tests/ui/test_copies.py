@@ -138,6 +138,15 @@ def test_the_way_of_a_copy_begins_later_by_pulling_its_bars(bench) -> None:
     bench.one("[data-row='west-title']")
     assert (bench.one(".ring .of").text, len(bench.all(".standing"))) == (run, 4)
     bench.press("Undo")
+    # Another window edits the original: this one follows, though its own revision stays.
+    carousel = bench.browser.current_window_handle
+    bench.browser.switch_to.new_window("window")
+    bench.open("/pieces/pier-card")
+    bench.choose_transition("shut-to-open")
+    bench.changed(bench.button("Lapping").click)
+    bench.browser.close()
+    bench.browser.switch_to.window(carousel)
+    bench.wait(lambda: bench.one(".ring .of").text != run)
     # Handed over whole.
     whole = bench.browser.execute_script(
         "return fetch('/api/pieces/pier-carousel/piece.json').then(answer => answer.text())"

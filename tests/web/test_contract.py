@@ -34,7 +34,7 @@ def test_no_view_answers_past_the_contract() -> None:
 
 def test_what_is_not_set_is_not_told() -> None:
     edited = answers.ChangeAnswer(
-        id="a", revision=2, undo=None, redo=None, patch=[], poses={}, seam=None, transitions={}
+        id="a", revision=2, holds="", undo=None, redo=None, patch=[], poses={}, seam=None, transitions={}
     )
     told = json.loads(edited.told().data)
     assert "run" not in told

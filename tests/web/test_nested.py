@@ -40,12 +40,14 @@ def test_the_page_is_told_what_is_drawn_and_what_stands_in_it(client: FlaskClien
 
 def test_an_edit_of_the_original_is_seen_in_all_copies(client: FlaskClient) -> None:
     before = client.get(CAROUSEL)
+    assert client.get(f"{CAROUSEL}/revision").get_json() == {"revision": 1, "holds": "pier-card.1"}
     shelf = {entry["id"]: entry for entry in client.get("/api/pieces").get_json()["pieces"]}
     set_to(client, CARD, "/transitions/0/timing", {"kind": "curve", "duration_ms": 900})
     after = client.get(CAROUSEL, headers={"If-None-Match": before.headers["ETag"]})
     assert after.status_code == 200
     lengths = {key: reading["length_ms"] for key, reading in after.get_json()["transitions"].items()}
     assert set(lengths.values()) == {900}
+    assert client.get(f"{CAROUSEL}/revision").get_json() == {"revision": 1, "holds": "pier-card.2"}
     now = {entry["id"]: entry for entry in client.get("/api/pieces").get_json()["pieces"]}
     assert now["pier-carousel"]["loop_ms"] == shelf["pier-carousel"]["loop_ms"] + 5 * (900 - 506)
     client.post(f"{CARD}/undo", json={"revision": 2})
@@ -74,7 +76,7 @@ def test_a_circle_is_refused_with_its_names(client: FlaskClient) -> None:
     refused = client.patch(CARD, json={**wish, "patch": patch})
     assert refused.status_code == 422
     assert "pier-card → pier-carousel → pier-card" in refused.get_json()["error"]["message"]
-    assert client.get(f"{CARD}/revision").get_json() == {"revision": 1}
+    assert client.get(f"{CARD}/revision").get_json() == {"revision": 1, "holds": ""}
 
 
 def test_a_file_holds_what_it_needs_and_is_read_back(client: FlaskClient) -> None:

@@ -131,8 +131,8 @@ export const api = {
     createImageBitmap(
       await (await fetched('GET', `${at(id)}/picture.png?at=${at_ms.toFixed(2)}&revision=${revision}`)).blob(),
     ),
-  stateAddress: (id: string, state: string, scale: number, revision: number) =>
-    `/api${at(id)}/picture.png?state=${encodeURIComponent(state)}&scale=${scale.toFixed(4)}&revision=${revision}`,
+  stateAddress: (id: string, state: string, scale: number, version: string) =>
+    `/api${at(id)}/picture.png?state=${encodeURIComponent(state)}&scale=${scale.toFixed(4)}&revision=${encodeURIComponent(version)}`,
   filmstripAddress: (id: string, frames: number, revision: number) =>
     `/api${at(id)}/filmstrip.png?frames=${frames}&revision=${revision}`,
   handoffs: (id: string) => ask<Handoffs>('GET', `${at(id)}/handoff`),

@@ -139,12 +139,15 @@ def uses(conn: Connection) -> list[Use]:
     return [Use(row["of"], row["id"], row["name"], row["count"]) for row in rows]
 
 
-def revision_of(conn: Connection, piece_id: str) -> int:
-    """The number of its newest revision. Raises Missing."""
-    row = conn.execute("SELECT revision FROM piece WHERE id = ? AND NOT removed", (piece_id,)).fetchone()
+def revision_of(conn: Connection, piece_id: str) -> tuple[int, bool]:
+    """The number of its newest revision, and whether other pieces may stand in it. Raises Missing."""
+    row = conn.execute(
+        "SELECT revision, instr(document, '\"placement\"') AS found FROM piece WHERE id = ? AND NOT removed",
+        (piece_id,),
+    ).fetchone()
     if row is None:
         raise _missing(piece_id)
-    return int(row["revision"])
+    return int(row["revision"]), row["found"] > 0
 
 
 def add(conn: Connection, document: dict[str, Any]) -> None:

@@ -126,7 +126,7 @@ def _copied(name: str) -> str:
 @blueprint.get("/<piece_id>")
 def show(piece_id: str) -> ResponseReturnValue:
     stored = pieces.load(connection(), piece_id)
-    key = f"{revisions.version_of(stored)}-{len(stored.undo or '')}-{VERSION}"
+    key = f"{stored.revision}-{revisions.holds(stored)}-{len(stored.undo or '')}-{VERSION}"
     if request.if_none_match.contains(key):
         return Response(status=304)
     response = revisions.whole(current_app.config["DATABASE"], stored).told()
@@ -138,7 +138,10 @@ def show(piece_id: str) -> ResponseReturnValue:
 @blueprint.get("/<piece_id>/revision")
 def revision(piece_id: str) -> ResponseReturnValue:
     """The number of the newest revision: asked for again and again by whoever wants to follow."""
-    return answers.Revision(revision=pieces.revision_of(connection(), piece_id)).told()
+    number, has_copies = pieces.revision_of(connection(), piece_id)
+    # Only then is the whole of it read: this is asked for all the time.
+    holds = revisions.holds(pieces.load(connection(), piece_id)) if has_copies else ""
+    return answers.Revision(revision=number, holds=holds).told()
 
 
 @blueprint.delete("/<piece_id>")

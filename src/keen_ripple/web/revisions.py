@@ -66,10 +66,10 @@ def _key(database: str, piece: StoredPiece, placed: dict[str, StoredPiece]) -> _
     return database, piece.id, piece.revision, tuple(sorted((name, other.revision) for name, other in placed.items()))
 
 
-def version_of(piece: StoredPiece) -> str:
-    """Another text for whatever else would be answered of it: its revision, and those of what stands in it."""
+def holds(piece: StoredPiece) -> str:
+    """The revisions of what stands in it, as a text; empty where nothing does."""
     placed = pieces.placed_in(connection(), piece.document)
-    return "-".join([str(piece.revision), *(f"{name}.{other.revision}" for name, other in sorted(placed.items()))])
+    return ".".join(f"{name}.{other.revision}" for name, other in sorted(placed.items()))
 
 
 def timeline_if_playable(database: str, piece: StoredPiece) -> Timeline | None:
@@ -113,4 +113,4 @@ def changed(change: Change, after: Timeline, before: Timeline | None) -> ChangeA
 
 
 def _head(piece: StoredPiece) -> dict[str, Any]:
-    return {"id": piece.id, "revision": piece.revision, "undo": piece.undo, "redo": piece.redo}
+    return {"id": piece.id, "revision": piece.revision, "holds": holds(piece), "undo": piece.undo, "redo": piece.redo}

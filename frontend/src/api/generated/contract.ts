@@ -1416,6 +1416,7 @@ export interface ChangeAnswer {
   };
   id: string;
   revision: number;
+  holds: string;
   undo: string | null;
   redo: string | null;
   run?: RunReading | null;
@@ -2415,8 +2416,12 @@ export interface Retiming {
   by: "factor" | "length" | "frames";
   value: number;
 }
+/**
+ * `holds` is another text whenever something that stands in the piece has changed.
+ */
 export interface Revision {
   revision: number;
+  holds: string;
 }
 export interface Row {
   row: number;
@@ -2505,6 +2510,7 @@ export interface WholeAnswer {
   run: RunReading;
   id: string;
   revision: number;
+  holds: string;
   undo: string | null;
   redo: string | null;
   document: Piece;

@@ -42,7 +42,8 @@ export async function load(id: string): Promise<void> {
 export async function follow(id: string): Promise<void> {
   const answer = await api.piece(id);
   const now = get();
-  if (now.id === id && queue.isEmpty && answer.revision > now.revision) takeWhole(answer);
+  const isOther = answer.revision > now.revision || answer.holds !== now.holds;
+  if (now.id === id && queue.isEmpty && isOther) takeWhole(answer);
 }
 
 function takeWhole(answer: WholeAnswer): void {

@@ -34,6 +34,7 @@ const answer = (some: Partial<ChangeAnswer>): ChangeAnswer => ({
   ...{
     id: 'piece',
     revision: 4,
+    holds: '',
     undo: 'Edit',
     redo: null,
     seam: null,

@@ -46,6 +46,7 @@ const NO_PIECE: Piece = { format: 1, id: '', name: '', width: 1, height: 1, stat
 export const NOTHING_SERVED: Served = {
   id: '',
   revision: 0,
+  holds: '',
   undo: null,
   redo: null,
   document: NO_PIECE,
@@ -75,7 +76,7 @@ export const servedWhole = ({ transitions, ...rest }: WholeAnswer): Served => ({
  * An answer holds only what changed; the rest stays the same object, so that only what changed is drawn again. In
  * `plays` are still the states and ways that are gone, since they may be looked at. */
 export function servedAfter(before: Served, answer: ChangeAnswer): { plays: Plays; said: Served } {
-  const { id, revision, undo, redo, seam } = answer;
+  const { id, revision, holds, undo, redo, seam } = answer;
   const run = answer.run ?? before.run;
   const document = patched(before.document, answer.patch);
   const ways = (document.transitions ?? []).map((t) => t.id);
@@ -84,7 +85,7 @@ export function servedAfter(before: Served, answer: ChangeAnswer): { plays: Play
   const tape = updateTape(before.tape, answer.transitions, [...new Set([...ways, ...run.legs])]);
   const kept = ways.map((way) => [way, answer.transitions[way] ?? known(before.readings[way])]);
   const said = {
-    ...{ id, revision, undo, redo, seam, document, run, tape },
+    ...{ id, revision, holds, undo, redo, seam, document, run, tape },
     layers: answer.layers === undefined ? before.layers : answer.layers,
     originals: answer.originals ?? before.originals,
     poses: Object.fromEntries(document.states.map((state) => [state.id, known(poses[state.id])])),

@@ -31,8 +31,9 @@ export const stateNamed = (piece: Piece, id: string) => known(piece.states.find(
 export const transitionNamed = (piece: Piece, id: string) =>
   known(piece.transitions?.find((transition) => transition.id === id));
 
-/** A layer's name, with that of its group where others are called the same. */
-export function labelOf(piece: Piece, id: string): string {
+/** A layer's name, with that of its group where others are called the same; what lies in a copy by that of the copy. */
+export function labelOf(piece: Piece, path: string): string {
+  const id = path.split('/')[0] ?? '';
   const names = walk(piece.layers ?? []).map((p) => p.layer.name);
   const [layer, group] = chainTo(piece.layers ?? [], id).toReversed();
   if (!layer) return '';

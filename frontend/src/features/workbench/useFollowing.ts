@@ -29,12 +29,14 @@ export function useFollowing(id: string): void {
 
 async function hear(id: string): Promise<void> {
   try {
-    const { revision } = await api.revision(id);
+    const { revision, holds } = await api.revision(id);
     if (useWaiting.getState().away) {
       useWaiting.setState({ away: false });
       queue.retry();
     }
-    const isNewer = revision > useBench.getState().revision && queue.isEmpty;
+    const shown = useBench.getState();
+    // What stands in the piece may have changed alone.
+    const isNewer = (revision > shown.revision || holds !== shown.holds) && queue.isEmpty;
     useWaiting.setState({ newer: isNewer && useHands.getState().busy > 0 });
     if (isNewer && !useHands.getState().busy && !useBench.getState().conflict) await follow(id);
   } catch (error) {

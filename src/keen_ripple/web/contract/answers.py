@@ -49,7 +49,10 @@ class Row(Answer):
 
 
 class Revision(Answer):
+    """`holds` is another text whenever something that stands in the piece has changed."""
+
     revision: int
+    holds: str
 
 
 class Shelf(Answer):
@@ -148,10 +151,12 @@ class Computed(Motion):
 
 
 class Head(Sent):
-    """A revision; `undo` and `redo` name the edits that can be taken back and made again."""
+    """A revision; `undo` and `redo` name the edits that can be taken back and made again. `holds` is another text
+    whenever something that stands in the piece has changed."""
 
     id: str
     revision: int
+    holds: str
     undo: str | None
     redo: str | None
 

@@ -1,6 +1,6 @@
 import { Select } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
-import type { Piece, Transition } from '../../../api/contract';
+import type { Drawn, Piece, Transition } from '../../../api/contract';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
 import { BY_A_PERSON, BY_ITSELF, isByAPerson, type Cue, keyName, parseKey } from '../cues';
@@ -108,15 +108,21 @@ const layersOf = (piece: Piece) => walk(piece.layers ?? []).map((p) => p.layer);
 /** What needs nobody is aimed at nothing. */
 const UNAIMED: readonly Cue[] = ['hold', 'appear'];
 
+/** The layers inside of copies. */
+const insideOf = (layers: readonly Drawn[]): Drawn[] =>
+  layers.flatMap((layer) => [...(layer.id.includes('/') ? [layer] : []), ...insideOf(layer.layers ?? [])]);
+
 /** The layer that is touched, or the medium that ends. */
 function CueLayer({ transition, set }: { transition: Transition; set: (layer: string | null) => void }) {
   const piece = useBench((b) => b.document);
+  const drawn = useBench((b) => b.layers);
   const cue = transition.cue ?? 'hold';
   if (UNAIMED.includes(cue)) return null;
   const ofMedia = cue === 'media-end';
   const targets = layersOf(piece)
     .filter((layer) => !ofMedia || layer.kind === 'medium')
-    .map((layer) => ({ value: layer.id, label: labelOf(piece, layer.id) }));
+    .map((layer) => ({ value: layer.id, label: labelOf(piece, layer.id) }))
+    .concat(ofMedia ? [] : insideOf(drawn ?? []).map(({ id, name }) => ({ value: id, label: name })));
   return (
     <Select
       aria-label="Cue layer"

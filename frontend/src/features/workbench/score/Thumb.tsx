@@ -33,8 +33,8 @@ export function Thumb({ state }: { state: string }) {
     const image = new Image();
     let timer = 0;
     const ask = () => {
-      const { id, revision } = useBench.getState();
-      image.src = api.stateAddress(id, state, scale, revision);
+      const { id, revision, holds } = useBench.getState();
+      image.src = api.stateAddress(id, state, scale, `${revision} ${holds}`);
       // The one before stays until this one is there.
       image.onload = () => setAddress(image.src);
       image.onerror = () => (timer = window.setTimeout(ask, AGAIN_MS));

@@ -58,11 +58,11 @@ def test_placed_and_led_it_looks_and_moves_as_by_itself(document: dict[str, Any]
 
 @given(pieces(), whole_ms, timings, shares)
 def test_a_later_lane_begins_its_own_way_later(
-    document: dict[str, Any], delay: int, timing: dict[str, Any], moments: list[float]
+    document: dict[str, Any], later_ms: int, timing: dict[str, Any], moments: list[float]
 ) -> None:
     """Inside of a transition each layer stands where it stood so much earlier; with a timing, all have that one."""
     outer = around(document)
-    lane = {"layer": "copy-0", "property": "state", "delay_ms": delay}
+    lane = {"layer": "copy-0", "property": "state", "delay_ms": later_ms}
     for own in outer["transitions"]:
         if own.get("style") != "cross-fade":
             own["lanes"] = [lane]
@@ -70,7 +70,7 @@ def test_a_later_lane_begins_its_own_way_later(
     now, later = (timeline_of(read_piece(one), library=library) for one in (around(document), outer))
     for name, leg in now.legs.items():
         if leg.transition.style == "tween":
-            moves = [move.later(delay) for move in leg.moves]
+            moves = [move.later(later_ms) for move in leg.moves]
             assert [move._replace(easing=None) for move in later.legs[name].moves] == [
                 move._replace(easing=None) for move in moves
             ]
@@ -83,7 +83,7 @@ def test_a_later_lane_begins_its_own_way_later(
         for move in leg.moves
         if leg.transition.style == "tween" and move.easing is not None
     }
-    assert len(spans) <= 1 and all(start == delay for start, _ in spans)
+    assert len(spans) <= 1 and all(start == later_ms for start, _ in spans)
 
 
 @given(pieces(), pieces())
@@ -101,7 +101,7 @@ def test_what_a_copy_says_itself_survives_an_edit_of_the_original(
 
 @given(pieces(), whole_ms, shares)
 def test_turned_into_plain_layers_it_plays_on_as_it_was(
-    document: dict[str, Any], delay: int, moments: list[float]
+    document: dict[str, Any], later_ms: int, moments: list[float]
 ) -> None:
     """As a document, read anew, and without the original; the other copy stays one."""
     assume(len(document["states"]) > 1)
@@ -109,7 +109,7 @@ def test_turned_into_plain_layers_it_plays_on_as_it_was(
     outer = around(document, 2, values={"tint": "#123456"}, width=document["width"] + 40)
     for own in outer["transitions"]:
         if own.get("style") != "cross-fade":
-            own["lanes"] = [{"layer": "copy-0", "property": "state", "delay_ms": delay}]
+            own["lanes"] = [{"layer": "copy-0", "property": "state", "delay_ms": later_ms}]
             own["staggers"] = [{"layers": ["copy-1", "copy-0"], "each_ms": 30}]
     library = {document["id"]: read_piece({**document, "parameters": given})}
     before = timeline_of(read_piece(outer), library=library)

@@ -18,13 +18,14 @@ export function commonOf(piece: Piece, pose: Pose, ids: readonly string[]): Comm
   const layers = ids.map((id) => placed(piece, id).layer);
   const looks = ids.map((id) => pose[id]).filter((look): look is Look => look !== undefined);
   if (looks.length < ids.length || !looks.length) return [];
+  const last = lastOf(looks);
   return (
     propertiesOf(lastOf(layers))
       .filter((property) => layers.every((layer) => property.kinds.includes(layer.kind)))
       // Poses come before the document: a copy that has just become a group has no state any more.
       .filter((property) => looks.every((look) => look[property.name] !== undefined))
       .map((property) => {
-        const value = known(lastOf(looks)[property.name]);
+        const value = known(last[property.name]);
         return { property, value, mixed: looks.some((look) => !sameValue(look[property.name], value)) };
       })
   );

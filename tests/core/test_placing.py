@@ -154,6 +154,10 @@ def test_what_cannot_be_placed_says_so() -> None:
     around = refused(holder({}), card=card(layers=[copy("back", piece="holder")], transitions=[], states=[
         {"id": "shut", "name": "Shut"}]))  # fmt: skip
     assert around.value == ["holder", "card", "holder"]
+    # Each in the next, far deeper than Python itself could go.
+    dolls = {f"doll-{n}": piece([copy(piece=f"doll-{n + 1}", state="a")], id=f"doll-{n}", transitions=[],
+                                states=[{"id": "a", "name": "A"}]) for n in range(2000)}  # fmt: skip
+    assert "deep in each other" in refused(dolls["doll-0"], **dolls).message
     many = [copy(f"c{n}") for n in range(500)]
     assert "1500 layers" in refused(holder({}, *many), card=card()).message
 

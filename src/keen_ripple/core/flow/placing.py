@@ -18,7 +18,7 @@ from keen_ripple.core.document.spans import Span, Spans
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.parameters import with_values
-from keen_ripple.core.limits import MOST_LAYERS, MOST_LOOKS
+from keen_ripple.core.limits import DEEPEST_GROUPS, MOST_LAYERS, MOST_LOOKS
 
 Library = Mapping[str, Piece]
 """Pieces by their ids, as they are written."""
@@ -106,11 +106,16 @@ class _Placer:
         if not placements:
             return piece
         chain = (*chain, piece.id)
+        if len(chain) > DEEPEST_GROUPS:
+            raise _too_deep(placements[0][1])
         copies = {layer.id: self._copy(piece, layer, place, chain) for layer, place in placements}
         _check_size(piece, copies.values())
+        layers = _layers(piece.layers, copies)
+        if _depth(layers) > DEEPEST_GROUPS:
+            raise _too_deep(placements[0][1])
         return piece.model_copy(
             update={
-                "layers": _layers(piece.layers, copies),
+                "layers": layers,
                 "states": tuple(self._state(state, copies.values()) for state in piece.states),
                 "transitions": tuple(_transition(own, copies.values()) for own in piece.transitions),
                 "undercurrents": (
@@ -175,6 +180,19 @@ class _Placer:
                     found[after.id] = Look.model_construct(**other)
             self._differences[key] = found
         return self._differences[key]
+
+
+def _depth(layers: Sequence[LayerBase]) -> int:
+    """How many groups and copies lie in each other."""
+    return 1 + max((_depth(layer.layers) for layer in layers), default=0) if layers else 0
+
+
+def _too_deep(place: str) -> PlacingFault:
+    return PlacingFault(
+        f"Groups and pieces lie more than {DEEPEST_GROUPS} deep in each other.",
+        place=place,
+        remedy="Place the innermost ones directly.",
+    )
 
 
 def _all(piece: Piece) -> Iterator[LayerBase]:

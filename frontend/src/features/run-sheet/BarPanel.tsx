@@ -47,7 +47,7 @@ function CopyPanel({ bar }: { bar: Bar }) {
         {labelIn(bench, bar.layer)} · {propertyNamed(bar.property).label}
       </h2>
       <NumberField
-        label={`way of ${labelOf(bench.document, copy)} begins after`}
+        label={`${labelOf(bench.document, copy)} begins after`}
         name="Way begins after"
         unit="ms"
         step={10}

@@ -28,7 +28,7 @@ export const BarShape = memo(function BarShape({ id, row, name, x, y, width, cho
         tabIndex={0}
         role="button"
         aria-pressed={chosen}
-        aria-label={`${name}; arrow keys move ${ofCopy ? 'all of its copy' : 'it, with Alt its end'}`}
+        aria-label={`${name}; arrow keys move ${ofCopy ? 'the whole copy' : 'it, with Alt its end'}`}
       >
         <title>{name}</title>
       </rect>

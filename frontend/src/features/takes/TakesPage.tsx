@@ -81,10 +81,11 @@ function Takes() {
 /** The takes of the piece, and what asks for others. */
 function useTakes() {
   const id = useBench((b) => b.id);
-  const revision = useBench((b) => b.revision);
+  // What stands in the piece may have changed alone.
+  const version = useBench((b) => `${b.revision} ${b.holds}`);
   const changed = useAsking(['takes', id]);
   const { data, error } = useQuery({
-    queryKey: ['takes', id, revision],
+    queryKey: ['takes', id, version],
     queryFn: () => api.takes(id),
     placeholderData: (before) => before,
   });

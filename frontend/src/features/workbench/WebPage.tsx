@@ -26,8 +26,8 @@ const FORMATS = [
 /** The piece as files for the browser: what each holds and what not is said before it is made. */
 export function WebPages() {
   const id = useBench((b) => b.id);
-  const revision = useBench((b) => b.revision);
-  const { data, error } = useQuery({ queryKey: ['handoffs', id, revision], queryFn: () => api.handoffs(id) });
+  const version = useBench((b) => `${b.revision} ${b.holds}`);
+  const { data, error } = useQuery({ queryKey: ['handoffs', id, version], queryFn: () => api.handoffs(id) });
   return (
     <Flex vertical gap={16} className="handoff" style={{ width: 290 }}>
       {error && <p role="alert">{error.message}</p>}

@@ -16,9 +16,9 @@ export const EVERY_WAY = 'every-way-once';
 /** Why there is no film of a rehearsal; empty where there is one, null while nobody knows. */
 export function useNoFilm(which: string, wanted = true): string | null {
   const id = useBench((b) => b.id);
-  const revision = useBench((b) => b.revision);
+  const version = useBench((b) => `${b.revision} ${b.holds}`);
   const { data, error } = useQuery({
-    queryKey: ['film', id, revision, which],
+    queryKey: ['film', id, version, which],
     queryFn: () => api.rehearsalFilm(id, which),
     enabled: wanted,
   });
@@ -30,10 +30,10 @@ export function useNoFilm(which: string, wanted = true): string | null {
 /** The rehearsals of the piece, and what asks for others. */
 export function useRehearsals(wanted = true) {
   const id = useBench((b) => b.id);
-  const revision = useBench((b) => b.revision);
+  const version = useBench((b) => `${b.revision} ${b.holds}`);
   const changed = useAsking(['rehearsals', id]);
   const { data, error } = useQuery({
-    queryKey: ['rehearsals', id, revision],
+    queryKey: ['rehearsals', id, version],
     queryFn: async () => (await api.rehearsals(id)) as unknown as Rehearsing,
     placeholderData: keepPreviousData,
     enabled: wanted,

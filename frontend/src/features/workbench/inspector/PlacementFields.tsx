@@ -26,12 +26,12 @@ export function PlacementFields({ id }: { id: string }) {
   const had = hadBy(bench, id, original);
   const where = scope === 'base' ? 'in all states' : `in ${stateNamed(bench.document, bench.state).name}`;
   return (
-    <section className="placement" aria-label="Copy">
+    <section className="placement" aria-label={`Copy of ${original.name}`}>
       <p className="of">
         <span>
           a copy of <strong>{original.name}</strong>
         </span>
-        <PlainButton onClick={() => goToPiece(piece)} title="Double click on it does the same">
+        <PlainButton onClick={() => goToPiece(piece)} title="So does a double click on it">
           Go to original
         </PlainButton>
       </p>
@@ -77,7 +77,7 @@ function OwnValue({ id, had, scope, original }: Omit<OwnProps, 'commit'> & { id:
       <OwnField had={had} original={original} commit={(next) => make(set(next, scope))} />
       {from !== 'original' && (
         <PlainButton
-          aria-label={`${parameter.name} back`}
+          aria-label={`Take back ${parameter.name}`}
           title={from === 'state' ? 'Back to what it has in all states' : 'Back to the original'}
           onClick={() => void attempt(set(null, from))}
         >

@@ -70,15 +70,12 @@ def _layers(after: Timeline, before: Timeline | None) -> dict[str, Any]:
 def _original(piece: Piece) -> Original:
     return Original(
         name=piece.name,
-        width=piece.width,
-        height=piece.height,
         start=piece.start,
         states=[OriginalState(id=state.id, name=state.name) for state in piece.states],
         parameters=[
             OriginalParameter(id=own.id, name=own.name, kind=own.kind, value=value_of(piece, own))
             for own in piece.parameters
         ],
-        ways=[(way.from_, way.to) for way in piece.transitions],
     )
 
 

@@ -1438,12 +1438,9 @@ export interface DrawnLayer {
  */
 export interface Original {
   name: string;
-  width: number;
-  height: number;
   start: string;
   states: OriginalState[];
   parameters: OriginalParameter[];
-  ways: [string, string][];
 }
 export interface OriginalState {
   id: string;

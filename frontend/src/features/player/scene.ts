@@ -194,7 +194,7 @@ export class Scene {
     if (layer.mask) element.classList.add('mask');
     const shown: Shown = { kind: layer.kind, element, path, clip: null, look: {} };
     this.shown.set(layer.id, shown);
-    if (layer.layers?.length) this.fill(element, layer.layers ?? []);
+    if (layer.layers) this.fill(element, layer.layers);
     return shown;
   }
 }

@@ -111,13 +111,9 @@ class Original(Sent):
     """What whoever sets a placement has to know of the piece in it."""
 
     name: str
-    width: float
-    height: float
     start: str
     states: list[OriginalState]
     parameters: list[OriginalParameter]
-    # From and to, of the ways by which a placement can be led.
-    ways: list[tuple[str, str]]
 
 
 class DrawnLayer(TypedDict):

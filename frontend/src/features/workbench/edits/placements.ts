@@ -1,12 +1,12 @@
 /* Edits of the pieces that stand in a piece. */
-import type { Original, Piece, Value } from '../../../api/contract';
+import type { Piece, Value } from '../../../api/contract';
 import { placed } from '../tree';
 import type { Edit, Scope } from './edit';
 import { addLayer } from './layers';
 import { baseOf, setCells, setValues } from './values';
 
 /** What an original is to whoever places it. */
-export type Placeable = Pick<Original, 'name' | 'width' | 'height' | 'start'>;
+export type Placeable = Pick<Piece, 'name' | 'width' | 'height' | 'start'>;
 
 /** A copy on top, in the middle, in the state in which the original starts. */
 export const addPlacement = (piece: Piece, original: string, { name, width, height, start }: Placeable) =>

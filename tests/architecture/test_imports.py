@@ -31,7 +31,6 @@ CORE = (
 FLOW = (
     *(
         "parameters",
-        "placing",
         "layout",
         "poses",
         "families",
@@ -42,6 +41,8 @@ FLOW = (
         "media",
         "legs",
         "run",
+        "free",
+        "placing",
         "track",
     ),
     *("sampling", "undercurrents"),

@@ -125,3 +125,55 @@ def test_turned_into_plain_layers_it_plays_on_as_it_was(
         assert {name: new["copy-0"][name] for name in ("x", "width")} == {
             name: old["copy-0"][name] for name in ("x", "width")
         }
+
+
+def on_a_screen(document: dict[str, Any], *lives: str) -> dict[str, Any]:
+    """A piece with one state, in which it stands several times."""
+    size = {"width": document["width"], "height": document["height"]}
+    layers = [
+        {"kind": "placement", "id": f"copy-{n}", "name": f"Copy {n}", "piece": document["id"], "x": 9 * n, "y": 3}
+        | {**size, "life": life, "state": document["start"]}
+        for n, life in enumerate(lives)
+    ]
+    return piece(layers, id="screen", start="on", transitions=[], states=[{"id": "on", "name": "On", "changes": {}}])
+
+
+def tweened(document: dict[str, Any]) -> dict[str, Any]:
+    """What lives in another piece is a part of a look, and cannot be faded with the whole."""
+    ways = [{**own, "style": "tween"} if own["style"] == "cross-fade" else own for own in document["transitions"]]
+    return {**document, "transitions": ways}
+
+
+@given(pieces(), shares, whole_ms)
+def test_placed_and_free_it_plays_as_by_itself(document: dict[str, Any], moments: list[float], late: int) -> None:
+    """From the start, and from where it is first seen: for ever, with its lead-in, its loop, and its undercurrents."""
+    document = tweened(document)
+    alone = timeline_of(read_piece(document))
+    screen = on_a_screen(document, "free", "free")
+    screen["states"].insert(0, {"id": "off", "name": "Off", "changes": {"copy-1": {"opacity": 0}}})
+    screen["transitions"] = [{"id": "off-on", "from": "off", "to": "on", "hold_ms": late, "timing": INSTANT}]
+    screen["start"] = "off"
+    held = timeline_of(read_piece(screen), library={document["id"]: alone.piece})
+    times = [late + share * (alone.run.total_ms + 100) * 3 for share in moments]
+    first = sample(alone, times)
+    second = sample(alone, [t - late for t in times])
+    for at, (one, other, all_) in enumerate(zip(first, second, sample(held, times), strict=True)):
+        assert looks_of("copy-0", all_) == one, times[at]
+        assert looks_of("copy-1", all_) == other, times[at]
+
+
+@given(pieces(), pieces(), shares)
+def test_what_lives_free_comes_back_to_the_same_look(
+    one: dict[str, Any], other: dict[str, Any], moments: list[float]
+) -> None:
+    """After the common loop of all that plays everything looks exactly as it did."""
+    one, other = tweened(one), {**tweened(other), "id": "other"}
+    screen = on_a_screen(one, "free", "free")
+    screen["layers"][1] |= {"piece": "other", "state": other["start"], "width": other["width"]}
+    library = {one["id"]: read_piece(one), "other": read_piece(other)}
+    held = timeline_of(read_piece(screen), library=library)
+    run = held.run
+    assume(run.common_loop_ms is not None and run.common_loop_ms < 10**9)
+    # Whole ms, since what comes round does so in whole ms.
+    times = [run.common_from_ms + int(share * 5000) for share in moments]
+    assert sample(held, times) == sample(held, [t + (run.common_loop_ms or 0) for t in times])

@@ -130,12 +130,25 @@ def nested(document: dict[str, Any], rng: random.Random) -> Piece:
     return placed(read_piece(outer), {document["id"]: read_piece(document)})
 
 
+def free(document: dict[str, Any], rng: random.Random) -> Piece:
+    """The same living by itself in a piece with states of its own, in some of which it is hidden; both hear."""
+    inner = with_cues(document, rng)
+    outer = with_cues({**around(document), "undercurrents": []}, rng)
+    outer["layers"][0] |= {"life": "free"}
+    for state in outer["states"]:
+        state["changes"] = {"copy-0": {"x": rng.randint(0, 50), "opacity": rng.choice((0, 0.5, 1, 1))}}
+    for way in outer["transitions"]:
+        if way.get("cue_layer"):
+            way["cue_layer"] = rng.choice(("copy-0", f"copy-0/{way['cue_layer']}"))
+    return placed(read_piece(outer), {document["id"]: read_piece(inner)})
+
+
 def cases(number: int, make: Callable[[dict[str, Any], random.Random], Piece]) -> list[Case]:
     rng, found = random.Random(number), list[Case]()
 
     @seed(number)
     @settings(
-        max_examples=2 * OF_ONE_SEED,
+        max_examples=3 * OF_ONE_SEED,
         phases=[Phase.generate],
         deadline=None,
         database=None,
@@ -199,7 +212,8 @@ def alone(document: dict[str, Any], rng: random.Random) -> Piece:
 
 
 @pytest.mark.parametrize(
-    ("number", "make"), [*((n, alone) for n in range(1, LISTS // OF_ONE_SEED + 1)), (11, nested), (12, nested)]
+    ("number", "make"),
+    [*((n, alone) for n in range(1, LISTS // OF_ONE_SEED + 1)), (11, nested), (12, nested), (21, free), (22, free)],
 )
 def test_the_runtime_shows_what_the_core_says(browser: Chrome, number: int, make: Any, record_property) -> None:
     browser.get("about:blank")

@@ -33,8 +33,8 @@ function mount(element: HTMLElement, { piece, pose, tables }: Handed): void {
   const pictures = new ScenePictures(holder, { ...piece, pose });
   element.replaceChildren(style, holder);
   const session = new Session(tables, pictures, {
-    taken: ({ transition: { from, to } }) =>
-      element.dispatchEvent(new CustomEvent('statechange', { detail: { from, to }, bubbles: true })),
+    taken: ({ transition: { from, to } }, { copy }) =>
+      element.dispatchEvent(new CustomEvent('statechange', { detail: { from, to, copy }, bubbles: true })),
   });
   const reduced = matchMedia('(prefers-reduced-motion: reduce)');
   const obey = () => session.setCalm(reduced.matches);

@@ -99,8 +99,17 @@ export interface Tables {
   readonly leavings: Readonly<Record<string, number>> | null;
   readonly plays: number | null;
   readonly undercurrents: readonly Undercurrent[];
+  readonly voices: readonly Voice[];
   readonly curves: readonly Curve[];
   readonly springs: readonly Spring[];
+}
+
+/** A free placement: it lives on its own from when it is first seen, by tables of its own. */
+export interface Voice {
+  readonly copy: string;
+  /** The states of the piece around it in which it is seen. */
+  readonly seen_in: readonly string[];
+  readonly tables: Tables;
 }
 
 interface Kind {
@@ -139,4 +148,6 @@ export interface Heard {
   readonly transition: string | null;
   readonly reason: Reason;
   readonly rest_ms: number;
+  /** The free placement whose piece heard it; null for the piece itself. */
+  readonly copy: string | null;
 }

@@ -51,6 +51,7 @@ export const tables = (transitions: Transition[], rest: Partial<Tables> = {}): T
   leavings: null,
   plays: null,
   undercurrents: [],
+  voices: [],
   curves: [STRAIGHT],
   springs: [],
   ...rest,

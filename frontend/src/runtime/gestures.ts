@@ -1,5 +1,5 @@
 /* What pointers and keys do to a piece, as events for the stage. Touch, pen and mouse alike. */
-import type { Event as Cued, Heard, Tables } from './data';
+import type { Event as Cued, Heard, Tables, Transition } from './data';
 import { around } from './hearing';
 
 /** A finger that is moved farther than this, in px of the screen, between down and up does not tap. */
@@ -32,12 +32,15 @@ export class Gestures {
   private readonly ending = new AbortController();
   private readonly order: ReadonlyMap<string, number>;
   private readonly views: IntersectionObserver[] = [];
+  /** Those of the piece, and of all that lives in it. */
+  private readonly transitions: readonly Transition[];
 
   constructor(
     private readonly root: HTMLElement,
     private readonly tables: Tables,
     private readonly to: Listening,
   ) {
+    this.transitions = allOf(tables);
     this.order = new Map(tables.layers.map(({ id }, index) => [id, index]));
     this.nameWhatIsReached();
     const on = <K extends keyof HTMLElementEventMap>(kind: K, listener: (event: HTMLElementEventMap[K]) => void) =>
@@ -61,7 +64,7 @@ export class Gestures {
   }
 
   private heeds(cues: readonly string[], layer?: string | null): boolean {
-    return this.tables.transitions.some((t) => cues.includes(t.cue) && (layer === undefined || t.layer === layer));
+    return this.transitions.some((t) => cues.includes(t.cue) && (layer === undefined || t.layer === layer));
   }
 
   private element(layer: string): HTMLElement | SVGElement | null {
@@ -166,7 +169,7 @@ export class Gestures {
   /** A key held down is one press. Enter and Space are a tap, unless something waits for that very key. */
   private key(event: KeyboardEvent): void {
     if (event.ctrlKey || event.metaKey || event.altKey) return;
-    const named = this.tables.transitions.some((t) => t.key === event.key);
+    const named = this.transitions.some((t) => t.key === event.key);
     const taps = (event.key === 'Enter' || event.key === ' ') && this.heeds(TOUCHES);
     if (!named && !taps) return;
     event.preventDefault();
@@ -192,7 +195,7 @@ export class Gestures {
 
   /** What comes into view, and leaves it again, by the share that is wanted. */
   private watchViews(): void {
-    const watched = this.tables.transitions.filter(({ cue }) => cue === 'in-view' || cue === 'out-of-view');
+    const watched = this.transitions.filter(({ cue }) => cue === 'in-view' || cue === 'out-of-view');
     for (const layer of new Set(watched.map((t) => t.layer))) {
       const element = layer === null ? this.root : this.element(layer);
       const share = watched.find((t) => t.layer === layer)?.share ?? 0.5;
@@ -216,6 +219,11 @@ export class Gestures {
     this.views.push(observer);
   }
 }
+
+const allOf = ({ transitions, voices }: Tables): Transition[] => [
+  ...transitions,
+  ...voices.flatMap(({ tables }) => allOf(tables)),
+];
 
 const layerOf = (target: EventTarget | null): string | null =>
   target instanceof Element ? (target.closest('[data-layer]')?.getAttribute('data-layer') ?? null) : null;

@@ -1,7 +1,8 @@
 /* Plays tables on a picture: what moves is written, each frame, as it is shown then. */
-import type { Event, Heard, Tables, Undercurrent } from './data';
+import { Cast } from './cast';
+import type { Event, Heard, Place, Tables, Undercurrent } from './data';
 import { shownAt } from './places';
-import { Stage, type Fading, type Taken } from './stage';
+import type { Fading, Stage, Taken } from './stage';
 import { at, between } from './tables';
 
 /** Where a piece is drawn. Values are those of the piece's properties; `flush` comes after all that were written. */
@@ -22,34 +23,89 @@ export interface Pictures {
 /** More looks than this are not faded at once: the oldest of them is hardly seen. */
 const MOST_FADING = 4;
 
-export class Live {
-  readonly stage: Stage;
-  private drawn: Fading[] = [];
-  private faded = false;
+/** What a piece moves on a picture, and what of it has to be written anew. */
+class Part {
   /** What was on its way when it was last shown: it is written once more when it has arrived. */
   private readonly moving: boolean[];
   private stale = true;
   /** The undercurrents that run now. */
   private rounds: readonly Undercurrent[] = [];
+
+  constructor(
+    readonly stage: Stage,
+    private readonly picture: Picture,
+  ) {
+    this.moving = stage.tables.motions.map(() => true);
+  }
+
+  /** It has gone somewhere else than where it was going. */
+  turn(): void {
+    this.stale = true;
+  }
+
+  show(calmly: boolean): void {
+    const { stage, picture } = this;
+    this.endRounds();
+    for (let index = 0; index < this.moving.length; index++) {
+      const moves = stage.moves(index, stage.now);
+      if (!moves && !this.moving[index] && !this.stale) continue;
+      this.moving[index] = moves;
+      const { layer, property, form, rest, calm } = at(stage.tables.motions, index);
+      const shown = moves && (calm || !calmly) ? shownAt(form, stage.place(index, stage.now)) : rest[stage.state];
+      picture.write(layer, property, shown);
+    }
+    this.stale = false;
+    for (const round of this.rounds) goRound(round, stage.now - stage.origin_ms, picture, calmly);
+  }
+
+  /** Writes it as it stands at this moment. */
+  still(picture: Picture, places?: readonly Place[]): void {
+    const { tables, now } = this.stage;
+    tables.motions.forEach(({ layer, property, form }, index) =>
+      picture.write(layer, property, shownAt(form, places ? at(places, index) : this.stage.place(index, now))),
+    );
+  }
+
+  /** What goes round no longer stands as it stood without it. */
+  private endRounds(): void {
+    const states = this.stage.between(this.stage.now);
+    const rounds = this.stage.tables.undercurrents.filter((round) => runs(round, states));
+    for (const ended of this.rounds.filter((round) => !rounds.includes(round))) {
+      for (const { layer, property, rest } of ended.tracks) this.picture.write(layer, property, rest);
+      this.stale = true;
+    }
+    this.rounds = rounds;
+  }
+}
+
+export class Live {
+  readonly cast: Cast;
+  private readonly parts = new Map<Stage, Part>();
+  private drawn: Fading[] = [];
+  private faded = false;
   /** Motion is unwanted: places stand where they come to rest, opacity and colours go on. */
   calm = false;
 
   constructor(
-    readonly tables: Tables,
+    tables: Tables,
     private readonly pictures: Pictures,
-    on: { taken?: (taken: Taken) => void; heard?: (heard: Heard) => void } = {},
+    on: { taken?: (taken: Taken, stage: Stage) => void; heard?: (heard: Heard) => void } = {},
   ) {
-    this.stage = new Stage(tables);
-    this.moving = tables.motions.map(() => true);
-    this.stage.onHeard = (heard) => on.heard?.(heard);
-    this.stage.onTaken = (taken) => {
-      this.stale = true;
-      on.taken?.(taken);
+    this.cast = new Cast(tables);
+    this.cast.onHeard = (heard) => on.heard?.(heard);
+    this.cast.onTaken = (taken, stage) => {
+      this.partOf(stage).turn();
+      on.taken?.(taken, stage);
     };
   }
 
+  /** That of the piece itself, without those that live in it. */
+  get stage(): Stage {
+    return this.cast.stage;
+  }
+
   hear(event: Event): void {
-    this.stage.hear(event);
+    this.cast.hear(event);
   }
 
   go(state: string, t: number): void {
@@ -58,33 +114,16 @@ export class Live {
 
   /** Shows a moment, which never lies before one that was shown or heard. */
   show(t: number): void {
-    const { stage, tables } = this;
-    stage.playUntil(Math.max(t, stage.now));
-    const { top } = this.pictures;
-    this.endRounds();
-    for (let index = 0; index < this.moving.length; index++) {
-      const moves = stage.moves(index, stage.now);
-      if (!moves && !this.moving[index] && !this.stale) continue;
-      this.moving[index] = moves;
-      const { layer, property, form, rest, calm } = at(tables.motions, index);
-      const shown = moves && (calm || !this.calm) ? shownAt(form, stage.place(index, stage.now)) : rest[stage.state];
-      top.write(layer, property, shown);
-    }
-    this.stale = false;
-    for (const round of this.rounds) goRound(round, stage.now, top, this.calm);
-    top.flush();
+    this.cast.playUntil(Math.max(t, this.cast.now));
+    for (const { stage } of this.cast.all) this.partOf(stage).show(this.calm);
+    this.pictures.top.flush();
     this.fade();
   }
 
-  /** What goes round no longer stands as it stood without it. */
-  private endRounds(): void {
-    const states = this.stage.between(this.stage.now);
-    const rounds = this.tables.undercurrents.filter((round) => runs(round, states));
-    for (const ended of this.rounds.filter((round) => !rounds.includes(round))) {
-      for (const { layer, property, rest } of ended.tracks) this.pictures.top.write(layer, property, rest);
-      this.stale = true;
-    }
-    this.rounds = rounds;
+  private partOf(stage: Stage): Part {
+    const part = this.parts.get(stage) ?? new Part(stage, this.pictures.top);
+    this.parts.set(stage, part);
+    return part;
   }
 
   private fade(): void {
@@ -100,10 +139,9 @@ export class Live {
     stage.fades.forEach((fade, index) => {
       if (this.drawn[index] === fade) return;
       const under = this.pictures.under(index);
-      fade.places.forEach((place, motion) => {
-        const { layer, property, form } = at(this.tables.motions, motion);
-        under.write(layer, property, shownAt(form, place));
-      });
+      for (const { stage: each } of this.cast.all) {
+        this.partOf(each).still(under, each === stage ? fade.places : undefined);
+      }
       under.flush();
     });
     this.drawn = [...stage.fades];

@@ -2,7 +2,7 @@
 import type { Event, Heard, Tables } from './data';
 import { cued, Gestures } from './gestures';
 import { Live, type Pictures } from './live';
-import type { Taken } from './stage';
+import type { Stage, Taken } from './stage';
 
 /** More events than this are not kept: the oldest go first. */
 const MOST_EVENTS = 10_000;
@@ -11,7 +11,7 @@ export interface Told {
   /** It begins, or begins anew: what was told so far is told again. */
   begun?: (session: Session) => void;
   heard?: (heard: Heard) => void;
-  taken?: (taken: Taken) => void;
+  taken?: (taken: Taken, stage: Stage) => void;
   /** A moment is about to be shown. */
   shown?: (t: number) => void;
   /** It stands still, or goes on. */
@@ -64,7 +64,7 @@ export class Session {
     this.gestures?.stop();
     this.gestures = new Gestures(root, this.tables, {
       hear: (cue, layer, key) => this.improvise(cued(this.catchUp(), cue, layer, key)),
-      isSeen: (layer) => this.live.stage.isSeen(layer, this.t),
+      isSeen: (layer) => this.live.cast.sees(layer, this.t),
       rate: () => this.rate,
     });
   }
@@ -88,13 +88,14 @@ export class Session {
     if (this.events.length > MOST_EVENTS) this.events.shift();
     this.t = Math.max(this.t, event.t_ms);
     let found: Heard | null = null;
-    const { onHeard } = this.live.stage;
-    this.live.stage.onHeard = (heard) => {
-      if (heard.event === event) found = heard;
+    const { cast } = this.live;
+    const { onHeard } = cast;
+    cast.onHeard = (heard) => {
+      if (heard.event === event) found ??= heard;
       onHeard(heard);
     };
     this.live.hear(event);
-    this.live.stage.onHeard = onHeard;
+    cast.onHeard = onHeard;
     return found;
   }
 

@@ -41,7 +41,17 @@ export class Stage {
   onTaken: (taken: Taken) => void = () => undefined;
   onHeard: (heard: Heard) => void = () => undefined;
 
-  constructor(readonly tables: Tables) {
+  /** Whether nothing hides a layer: where pieces live in each other, all of them have a say in that. */
+  sees: (layer: string, t: number) => boolean;
+
+  /** `origin_ms` is when its start is first shown, `copy` the free placement in which it stands. */
+  constructor(
+    readonly tables: Tables,
+    readonly origin_ms = 0,
+    readonly copy: string | null = null,
+  ) {
+    this.now = this.began_ms = this.reached_ms = origin_ms;
+    this.sees = (layer, t) => this.isSeen(layer, t);
     this.state = this.from = tables.start;
     this.motions = tables.motions.map(() => null);
     this.playMedia();
@@ -58,7 +68,7 @@ export class Stage {
       if ((pending.layer ?? null) === (event.layer ?? null)) return this.heed({ ...event, cue: 'double-tap' }, t);
       this.heed(pending, t);
     }
-    if (waitsForSecond(this.tables, event, this.state) && this.isSeen(event.layer ?? null, t)) {
+    if (waitsForSecond(this.tables, event, this.state) && this.isInReach(event.layer ?? null, t)) {
       this.pending = event;
       this.tell(event, t, null, 'second-tap', 0);
     } else {
@@ -66,10 +76,15 @@ export class Stage {
     }
   }
 
+  /** When a tap that may become half of a double tap is heard as a single one, if there is one. */
+  get due_ms(): number | null {
+    return this.pending && this.pending.t_ms + this.tables.double_tap_ms;
+  }
+
   /** Takes what starts by itself up to a moment, which belongs to it. */
   playUntil(t: number): void {
     while (this.pending) {
-      const due = this.pending.t_ms + this.tables.double_tap_ms;
+      const due = this.due_ms ?? t;
       if (due > t) break;
       const pending = this.pending;
       this.followUntil(due);
@@ -160,7 +175,7 @@ export class Stage {
 
   private heed(event: Event, t: number): void {
     const layer = event.layer ?? null;
-    if (!this.isSeen(layer, t)) {
+    if (!this.isInReach(layer, t)) {
       const isThere = this.tables.layers.some(({ id }) => id === layer);
       return this.tell(event, t, null, isThere ? 'unseen' : 'gone', 0);
     }
@@ -172,16 +187,21 @@ export class Stage {
   }
 
   private tell(event: Event, at_ms: number, transition: Transition | null, reason: Reason, rest_ms: number): void {
-    this.onHeard({ event, at_ms, state: this.state, transition: transition?.id ?? null, reason, rest_ms });
+    const { state, copy } = this;
+    this.onHeard({ event, at_ms, state, transition: transition?.id ?? null, reason, rest_ms, copy });
   }
 
-  isSeen(layer: string | null, t: number): boolean {
-    if (layer === null) return true;
+  private isInReach(layer: string | null, t: number): boolean {
+    return layer === null || this.sees(layer, t);
+  }
+
+  private isSeen(layer: string, t: number): boolean {
     const chain = around(this.tables, layer);
     return chain.length > 0 && chain.every((id) => this.isShown(id, t));
   }
 
-  private isShown(id: string, t: number): boolean {
+  /** Whether a layer by itself is there to be seen, whatever is around it. */
+  isShown(id: string, t: number): boolean {
     const { layers, motions } = this.tables;
     const hidden = motions.some(
       ({ layer, property }, index) =>

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_right
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
-from typing import Any
+from typing import Any, NamedTuple
 
 import numpy as np
 
@@ -15,16 +15,25 @@ from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.finer import Finer, Reaches, finer_of, reaches_of
+from keen_ripple.core.flow.free import begins_ms, free_copies
 from keen_ripple.core.flow.legs import Leg, legs_of
 from keen_ripple.core.flow.moves import Move
 from keen_ripple.core.flow.placing import NO_LIBRARY, Library, placed
 from keen_ripple.core.flow.poses import Pose, poses_of
-from keen_ripple.core.flow.run import Run, Segment, run_of
-from keen_ripple.core.flow.sampling import Numbers, posed
+from keen_ripple.core.flow.run import Run, Segment, going_on, run_of, with_common_loop
+from keen_ripple.core.flow.sampling import Numbers, write_tracks
 from keen_ripple.core.flow.track import Progress, Track, looks_at, tracks_of
 from keen_ripple.core.flow.undercurrents import course_tracks
 from keen_ripple.core.live.overlap import carried_run, leaves_early
 from keen_ripple.core.live.rehearse import Rehearsal
+
+
+class Voice(NamedTuple):
+    """A free placement with a timeline of its own, which begins at `begins_ms` of the timeline around it."""
+
+    layer: str
+    begins_ms: float
+    timeline: Timeline
 
 
 @dataclass(frozen=True, eq=False)
@@ -42,6 +51,8 @@ class Timeline:
     # The document, in which placements have not been laid flat, and the pieces that stand in it.
     written: Piece
     library: Library = field(default_factory=dict)
+    # Its free placements that are seen at all, each on the axis of this one.
+    voices: tuple[Voice, ...] = ()
     # Of a rehearsal: what happened in it, whose cross-fades may have been interrupted.
     rehearsal: Rehearsal | None = None
 
@@ -49,6 +60,15 @@ class Timeline:
     def rest(self) -> Pose:
         """The pose of the start."""
         return self.poses[self.piece.start]
+
+    def looks_of(self, layer: str) -> list[Mapping[str, Any]]:
+        """Every look at rest that a layer may have: in the states, and in a free placement in the states of that."""
+        voice = self.voice_of(layer)
+        return [pose[layer] for pose in self.poses.values()] + (voice.timeline.looks_of(layer) if voice else [])
+
+    def voice_of(self, layer: str) -> Voice | None:
+        """The free placement in which a layer lies, if it lies in one."""
+        return next((voice for voice in self.voices if layer.startswith(f"{voice.layer}/")), None)
 
     def pose(self, state: str) -> Pose:
         """The pose of a state. Raises Fault for one that the piece does not have."""
@@ -86,7 +106,10 @@ def timeline_of(piece: Piece, before: Timeline | None = None, library: Library =
 
     What `before`, the timeline of an earlier revision, has worked out already is taken over where it still holds.
     """
-    written, piece = piece, placed(piece, library)
+    return _timeline_of(piece, placed(piece, library), before, library)
+
+
+def _timeline_of(written: Piece, piece: Piece, before: Timeline | None, library: Library) -> Timeline:
     poses = poses_of(piece, before.piece, before.poses) if before else poses_of(piece)
     earlier = {id(pose): before.reaches[state] for state, pose in before.poses.items()} if before else {}
     reaches = reaches_of(piece, poses, earlier)
@@ -94,13 +117,35 @@ def timeline_of(piece: Piece, before: Timeline | None = None, library: Library =
     legs = legs_of(piece, poses, before.legs if before else {}, finer)
     if leaves_early(piece):
         run, carried = carried_run(piece, poses, finer)
-        return Timeline(piece, poses, run, {**legs, **carried}, reaches, finer, written, library)
-    run = run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions})
-    return Timeline(piece, poses, run, legs, reaches, finer, written, library)
+        legs = {**legs, **carried}
+    else:
+        run = run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions})
+    voices = _voices(piece, poses, run, before)
+    if voices:
+        beside = [(int(voice.begins_ms), voice.timeline.run) for voice in voices]
+        run = going_on(with_common_loop(piece, run, beside), beside)
+    return Timeline(piece, poses, run, legs, reaches, finer, written, library, voices)
+
+
+def _voices(piece: Piece, poses: Mapping[str, Pose], run: Run, before: Timeline | None) -> tuple[Voice, ...]:
+    known = {voice.layer: voice.timeline for voice in before.voices} if before else {}
+    found = []
+    for copy in free_copies(piece, poses):
+        begins = begins_ms(copy, run)
+        if begins is not None:
+            earlier = known.get(copy.layer)
+            same = earlier is not None and earlier.piece == copy.piece
+            timeline = earlier if earlier and same else _timeline_of(copy.piece, copy.piece, earlier, NO_LIBRARY)
+            found.append(Voice(copy.layer, begins, timeline))
+    return tuple(found)
 
 
 def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
     """A rehearsal as a run that ends when it does, so that it can be drawn, laid out and handed over like one."""
+    origin = rehearsal.origin_ms
+    voices = tuple(
+        Voice(copy, voice.origin_ms - origin, timeline_of_rehearsal(voice)) for copy, voice in rehearsal.voices.items()
+    )
     piece = rehearsal.piece
     poses = poses_of(piece)
     reaches = reaches_of(piece, poses, {})
@@ -108,7 +153,7 @@ def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
     segments = _segments(rehearsal)
     begun = [segment.start_ms for segment in segments]
     moves: dict[str, list[Move]] = {segment.leg: [] for segment in segments}
-    for move in rehearsal.moves:
+    for move in (move.later(-origin) for move in rehearsal.moves if segments):
         # What plays from the start on has been set off by nothing.
         segment = segments[max(bisect_right(begun, move.start_ms) - 1, 0)]
         moves[segment.leg].append(move.later(-segment.start_ms))
@@ -118,15 +163,17 @@ def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
         before, after, length = poses[segment.from_], poses[segment.to], math.ceil(segment.end_ms - segment.start_ms)
         own = tuple(moves[segment.leg])
         legs[segment.leg] = Leg(ways[segment.transition], before, after, piece.blend, own, length, {}, finer=finer)
-    run = Run(math.ceil(rehearsal.end_ms), None, segments, rehearsal.state)
-    return Timeline(piece, poses, run, legs, reaches, finer, piece, rehearsal=rehearsal)
+    run = Run(math.ceil(rehearsal.end_ms - origin), None, segments, rehearsal.state)
+    return Timeline(piece, poses, run, legs, reaches, finer, piece, voices=voices, rehearsal=rehearsal)
 
 
 def _segments(rehearsal: Rehearsal) -> tuple[Segment, ...]:
     """Each with a leg of its own, since the same transition may go another way each time."""
-    found = [s for s in rehearsal.segments if s.start_ms <= rehearsal.end_ms]
+    found, origin = [s for s in rehearsal.segments if s.start_ms <= rehearsal.end_ms], rehearsal.origin_ms
+    ends = [min(s.end_ms, rehearsal.end_ms) - origin for s in found]
     return tuple(
-        replace(s, end_ms=min(s.end_ms, rehearsal.end_ms), leg=f"{s.transition}~{n}") for n, s in enumerate(found, 1)
+        replace(s, start_ms=s.start_ms - origin, end_ms=end, leg=f"{s.transition}~{n}")
+        for n, (s, end) in enumerate(zip(found, ends, strict=True), 1)
     )
 
 
@@ -138,18 +185,30 @@ def sample(timeline: Timeline, times_ms: Iterable[float]) -> list[dict[str, Look
 
     In the middle of a cross-fade it is the new look: see `cross_fade_at`.
     """
-    asked = list(times_ms)
-    moments = np.array([timeline.run.within(t) for t in asked])
+    asked = np.array(list(times_ms), dtype=np.float64)
+    poses = [{layer: dict(look) for layer, look in timeline.rest.items()} for _ in asked]
+    _play(timeline, asked, poses)
+    return poses
+
+
+def _play(timeline: Timeline, times_ms: Floats, poses: Sequence[dict[str, Look]]) -> None:
+    """Writes into the poses what the timeline moves, at the times of each; before its start it shows that."""
+    moments = np.array([timeline.run.within(t) for t in times_ms.tolist()])
     order = np.argsort(moments, kind="stable")
-    sorted_poses = posed(timeline.rest, timeline.tracks, timeline.numbers, moments[order])
-    poses = [sorted_poses[place] for place in np.argsort(order, kind="stable")]
+    write_tracks([poses[index] for index in order], timeline.tracks, timeline.numbers, moments[order])
     for undercurrent, track in course_tracks(timeline.piece):
-        phases = np.array(asked) % undercurrent.period_ms
+        phases = times_ms % undercurrent.period_ms
         order = np.argsort(phases, kind="stable")
         for index, value in zip(order, looks_at(track, Progress(phases[order])), strict=True):
             if undercurrent.runs(*timeline.run.states_at(moments[index])):
                 poses[index][track.layer][track.property.name] = value
-    return poses
+    _play_voices(timeline, times_ms, poses)
+
+
+def _play_voices(timeline: Timeline, times_ms: Floats, poses: Sequence[dict[str, Look]]) -> None:
+    for voice in timeline.voices:
+        begun = np.flatnonzero(times_ms >= voice.begins_ms).tolist()
+        _play(voice.timeline, times_ms[begun] - voice.begins_ms, [poses[index] for index in begun])
 
 
 def cross_fade_at(timeline: Timeline, t_ms: float) -> tuple[Pose, float] | None:
@@ -159,8 +218,18 @@ def cross_fade_at(timeline: Timeline, t_ms: float) -> tuple[Pose, float] | None:
         fade = timeline.legs[segment.leg].fade if segment.kind == "travel" else None
         if fade is not None and segment.start_ms <= moment < segment.end_ms:
             share = float(fade(min((moment - segment.start_ms) / (segment.end_ms - segment.start_ms), 1.0)))
-            return timeline.poses[segment.from_], min(max(share, 0.0), 1.0)
+            began = t_ms - (moment - segment.start_ms)
+            return _with_voices(timeline, timeline.poses[segment.from_], began), min(max(share, 0.0), 1.0)
     return None
+
+
+def _with_voices(timeline: Timeline, pose: Pose, t_ms: float) -> Pose:
+    """A pose of the piece, with its free placements as they are at a moment."""
+    if not timeline.voices:
+        return pose
+    look = {layer: dict(values) for layer, values in pose.items()}
+    _play_voices(timeline, np.array([t_ms]), [look])
+    return look
 
 
 def left_at(timeline: Timeline, t_ms: float) -> list[tuple[Pose, float]]:

@@ -16,6 +16,8 @@ PIECES = (
     "sonar-sweep",
     "deck-lamp-switch",
     "ramp-loading",
+    "sonar-watch",
+    "crossing-screen",
     "pier-card",
     "pier-carousel",
     "berth-bookmark",

@@ -27,8 +27,8 @@ def font_faces(timeline: Timeline) -> Iterator[str]:
     used: dict[str, set[str]] = {}
     for layer, _ in walk(timeline.piece.layers):
         if layer.kind == "text":
-            for pose in timeline.poses.values():
-                used.setdefault(pose[layer.id]["font_family"], set()).update(pose[layer.id]["text"])
+            for look in timeline.looks_of(layer.id):
+                used.setdefault(look["font_family"], set()).update(look["text"])
     for family in FAMILIES:
         yield from _faces(family, "".join(sorted(used.get(family, ()))))
 

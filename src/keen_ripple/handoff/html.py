@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from html import escape
+from typing import Any
 
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document import walk
@@ -49,7 +50,7 @@ def _page(timeline: Timeline) -> Iterator[str]:
     yield from _indented(_style(timeline), 4)
     yield from ("  </style>", "</head>", "<body>")
     yield f'  <div class="piece" data-piece="{piece.id}" role="img" aria-label="{escape(piece.name)}">'
-    yield from _indented(_elements(piece.layers, timeline.poses), 4)
+    yield from _indented(_elements(piece.layers, timeline), 4)
     yield from ("  </div>", "</body>", "</html>")
 
 
@@ -68,7 +69,7 @@ def _style(timeline: Timeline) -> Iterator[str]:
     for layer in layers:
         played = {"animation": _shorthand(animations[layer.id])} if animations[layer.id] else {}
         look = seen_first[layer.id]
-        if any("trim_end" in pose[layer.id] and trimmed(pose[layer.id]) for pose in timeline.poses.values()):
+        if any("trim_end" in each and trimmed(each) for each in timeline.looks_of(layer.id)):
             look = {**look, TRIMMED: True}
         yield from _rule(_selector(layer), {**_fixed(layer), **rest_rule(layer.kind, look), **played})
     for layer in layers:
@@ -93,10 +94,8 @@ def _calmer(timeline: Timeline, moving: Sequence[LayerBase]) -> Iterator[str]:
     """Where motion is unwanted, things stand where they come to rest; opacity and colours go on."""
     rules: list[str] = []
     for layer in moving:
-        names = {track.property.name for track in timeline.tracks if track.layer == layer.id}
-        courses = [course for u in timeline.piece.undercurrents for course in u.courses if course.layer == layer.id]
-        names |= {course.property for course in courses}
-        look = timeline.poses[timeline.run.final_state][layer.id]
+        names = _moved(timeline, layer.id)
+        look = _at_rest(timeline, layer.id)
         places = [d for d in DECLARATIONS[layer.kind] if not d.calm and names & set(d.shows)]
         if not places:
             continue
@@ -108,6 +107,22 @@ def _calmer(timeline: Timeline, moving: Sequence[LayerBase]) -> Iterator[str]:
         yield "@media (prefers-reduced-motion: reduce) {"
         yield from _indented(rules, 2)
         yield "}"
+
+
+def _moved(timeline: Timeline, layer: str) -> set[str]:
+    voice = timeline.voice_of(layer)
+    courses = [course for u in timeline.piece.undercurrents for course in u.courses if course.layer == layer]
+    own = {track.property.name for track in timeline.tracks if track.layer == layer}
+    return own | {course.property for course in courses} | (_moved(voice.timeline, layer) if voice else set())
+
+
+def _at_rest(timeline: Timeline, layer: str) -> Mapping[str, Any]:
+    """Where a layer comes to rest; in a free placement all that this moves does so by itself."""
+    look, voice = timeline.poses[timeline.run.final_state][layer], timeline.voice_of(layer)
+    if voice is None:
+        return look
+    own = _at_rest(voice.timeline, layer)
+    return {**look, **{name: own[name] for name in _moved(voice.timeline, layer)}}
 
 
 def _shorthand(animations: Sequence[Animation]) -> str:
@@ -128,25 +143,25 @@ def _fixed(layer: LayerBase) -> dict[str, str]:
     return {"background-repeat": "no-repeat"} if layer.kind == "picture" else unseen
 
 
-def _elements(layers: Sequence[LayerBase], poses: Mapping[str, Pose]) -> Iterator[str]:
+def _elements(layers: Sequence[LayerBase], timeline: Timeline) -> Iterator[str]:
     """Siblings in painting order; what stands above a mask is inside an element that it cuts."""
     for index, layer in enumerate(layers):
-        yield from _element(layer, poses)
+        yield from _element(layer, timeline)
         if layer.mask:
             yield f'<div data-mask="{layer.id}">'
-            yield from _indented(_elements(layers[index + 1 :], poses), 2)
+            yield from _indented(_elements(layers[index + 1 :], timeline), 2)
             yield "</div>"
             return
 
 
-def _element(layer: LayerBase, poses: Mapping[str, Pose]) -> Iterator[str]:
+def _element(layer: LayerBase, timeline: Timeline) -> Iterator[str]:
     mark, look = f'data-layer="{layer.id}"', layer.base
     if layer.kind == "text":
         yield f"<div {mark}>{escape(look['text'])}</div>"
     elif layer.kind == "path":
         view = f"0 0 {css_number(look['view_width'])} {css_number(look['view_height'])}"
         yield f'<svg {mark} viewBox="{view}" preserveAspectRatio="none">'
-        looks = [pose[layer.id] for pose in poses.values()]
+        looks = timeline.looks_of(layer.id)
         stretched = any(at[of] != look[f"view_{of}"] for at in looks for of in ("width", "height"))
         # The outline stretches with its box, its stroke does not.
         fixed = ' vector-effect="non-scaling-stroke"' if stretched else ""
@@ -155,7 +170,7 @@ def _element(layer: LayerBase, poses: Mapping[str, Pose]) -> Iterator[str]:
         yield "</svg>"
     elif layer.layers:
         yield f"<div {mark}>"
-        yield from _indented(_elements(layer.layers, poses), 2)
+        yield from _indented(_elements(layer.layers, timeline), 2)
         yield "</div>"
     else:
         yield f"<div {mark}></div>"

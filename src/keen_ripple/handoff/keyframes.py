@@ -7,7 +7,7 @@ different curves at once, as x and y of `translate` may, its keyframes are the k
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
 
@@ -68,7 +68,17 @@ class Animation:
 
 
 def animations_of(timeline: Timeline, layer: LayerBase, calm: bool = False, mask: bool = False) -> list[Animation]:
-    """The animations that play the layer; with `calm` only its opacity and colours, with `mask` what it cuts."""
+    """The animations that play the layer; with `calm` only its opacity and colours, with `mask` what it cuts.
+
+    In a free placement those of its own run, from when that begins, and those of the piece around it.
+    """
+    voice = timeline.voice_of(layer.id)
+    within = animations_of(voice.timeline, layer, calm, mask) if voice else []
+    later = [replace(own, delay_ms=own.delay_ms + int(voice.begins_ms)) for own in within] if voice else []
+    return [*_own(timeline, layer, calm, mask), *later]
+
+
+def _own(timeline: Timeline, layer: LayerBase, calm: bool, mask: bool) -> list[Animation]:
     declarations = MASK if mask else DECLARATIONS[layer.kind]
     tracks = {track.property.name: track for track in timeline.tracks if track.layer == layer.id}
     moving = [d for d in declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]

@@ -24,10 +24,35 @@ def refuse_unsupported(timeline: Timeline) -> None:
 
 
 def unsupported(timeline: Timeline) -> Iterator[HandoffFault]:
+    """All that this hand-off cannot say, of the piece and of what lives in it."""
+    yield from _unsupported(timeline)
+    places = {layer.id: place for layer, place in walk(timeline.piece.layers)}
+    for voice in timeline.voices:
+        for found in unsupported(voice.timeline):
+            # It is mended in the original.
+            yield HandoffFault(found.message, place=places[voice.layer], value=found.value, remedy=found.remedy)
+        moved = _moved(voice.timeline)
+        for layer, css in sorted(_moved(timeline) & moved):
+            yield _fault(
+                f"{css} of {layer} moved twice at once", places[layer], "Let all states give it the same values."
+            )
+
+
+def _moved(timeline: Timeline) -> set[tuple[str, str]]:
+    """By layer the CSS properties that a timeline moves."""
+    courses = [course for own in timeline.piece.undercurrents for course in own.courses]
+    return {(track.layer, track.property.css) for track in timeline.tracks} | {
+        (course.layer, BY_NAME[course.property].css) for course in courses
+    }
+
+
+def _unsupported(timeline: Timeline) -> Iterator[HandoffFault]:
     for segment in timeline.run.segments:
         if segment.kind == "travel" and timeline.legs[segment.leg].fade is not None:
             yield _fault(f"the cross-fade {segment.transition}", "/transitions", "Make it a tween or a cut.")
     for layer, place in walk(timeline.piece.layers):
+        if timeline.voice_of(layer.id):
+            continue
         if layer.kind == "medium":
             yield _fault(f"the medium {layer.name}", place, "Show a picture of it instead.")
         elif layer.mask:
@@ -35,7 +60,7 @@ def unsupported(timeline: Timeline) -> Iterator[HandoffFault]:
         elif layer.kind in ("rectangle", "ellipse"):
             yield from _strokes(timeline, layer, place)
         elif layer.kind in ("path", "text") and not all(
-            isinstance(pose[layer.id]["fill"], str) for pose in timeline.poses.values()
+            isinstance(look["fill"], str) for look in timeline.looks_of(layer.id)
         ):
             yield _fault(f"the gradient of {layer.name}", place, "Fill a rectangle or an ellipse with it.")
     places = {layer.id: place for layer, place in walk(timeline.piece.layers)}
@@ -56,7 +81,7 @@ def unsupported(timeline: Timeline) -> Iterator[HandoffFault]:
 
 def _mask(timeline: Timeline, layer: LayerBase, place: str) -> Iterator[HandoffFault]:
     turned = ("rotation", "skew_x", "skew_y", "rotation_x", "rotation_y")
-    looks = [pose[layer.id] for pose in timeline.poses.values()]
+    looks = timeline.looks_of(layer.id)
     bent = any(look[name] for look in looks for name in turned) or any(
         look["scale_x"] != 1.0 or look["scale_y"] != 1.0 for look in looks
     )
@@ -65,8 +90,7 @@ def _mask(timeline: Timeline, layer: LayerBase, place: str) -> Iterator[HandoffF
 
 
 def _strokes(timeline: Timeline, layer: LayerBase, place: str) -> Iterator[HandoffFault]:
-    for pose in timeline.poses.values():
-        look = pose[layer.id]
+    for look in timeline.looks_of(layer.id):
         trimmed = look["trim_start"] > 0.0 or look["trim_end"] < 1.0
         if look["stroke"] != "none" and (look["stroke_align"] != "inside" or look["stroke_dash"] or trimmed):
             yield _fault(

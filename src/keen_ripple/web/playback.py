@@ -18,7 +18,7 @@ from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.flow.undercurrents import course_tape
 from keen_ripple.core.measures.readings import leg_reading
 from keen_ripple.core.measures.seam import SeamTold, is_alike_at_seam
-from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.timeline import Timeline, Voice
 from keen_ripple.render import measured_seam
 from keen_ripple.web.contract.answers import (
     Computed,
@@ -26,6 +26,7 @@ from keen_ripple.web.contract.answers import (
     OriginalParameter,
     OriginalState,
     RunningUndercurrent,
+    RunningVoice,
     RunReading,
     TransitionReading,
 )
@@ -105,6 +106,7 @@ def _run(timeline: Timeline) -> RunReading:
             legs=[segment.leg for segment in run.segments],
             plays=run.plays,
             common_loop_ms=run.common_loop_ms,
+            common_from_ms=run.common_from_ms,
             undercurrents=[
                 RunningUndercurrent(
                     id=u.id,
@@ -114,8 +116,27 @@ def _run(timeline: Timeline) -> RunReading:
                 )
                 for u in timeline.piece.undercurrents
             ],
+            voices=[_voice(voice) for voice in timeline.voices],
         )
     return _runs[timeline]
+
+
+def _voice(voice: Voice) -> RunningVoice:
+    timeline = voice.timeline
+    moved: dict[str, set[str]] = {}
+    for leg in timeline.legs.values():
+        for move in leg.moves:
+            moved.setdefault(move.layer, set()).add(move.property)
+    return RunningVoice(
+        placement=voice.layer,
+        begins_ms=voice.begins_ms,
+        run=_run(timeline),
+        tapes={name: packed(tape) for name, tape in tapes_of(timeline.legs).items()},
+        poses={
+            state: {layer: {name: pose[layer][name] for name in names} for layer, names in moved.items()}
+            for state, pose in timeline.poses.items()
+        },
+    )
 
 
 # Most edits leave the seam as it is, and it takes a third of the time of an answer.

@@ -1293,7 +1293,7 @@ export interface Placement {
    * Lower-case letters and digits, in words joined by hyphens.
    */
   piece: string;
-  life?: "led";
+  life?: "led" | "free";
   length_ms?: 0;
   /**
    * px
@@ -1378,15 +1378,19 @@ export interface BetweenStates {
 /**
  * One place that a parameter is written into.
  *
- * A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, counted from
- * 0. Or the duration of a `transition`, or the period of an `undercurrent`, in whole ms.
+ * A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, of shadows that
+ * of a `shadow`, both counted from 0; of the values of a placement that of its original's `parameter`. Or the duration
+ * of a `transition`, or with `hold` how long its state is held before it, or the period of an `undercurrent`: whole ms.
  */
 export interface Bind {
   layer?: string | null;
   property?: string | null;
   state?: string | null;
   stop?: number | null;
+  shadow?: number | null;
+  parameter?: string | null;
   transition?: string | null;
+  hold?: boolean;
   undercurrent?: string | null;
 }
 /**
@@ -1561,8 +1565,9 @@ export interface PathForm {
   to: number[];
 }
 /**
- * `transitions` and `legs`: for each segment the transition it belongs to and the leg that plays it. After
- * `common_loop_ms` everything looks as before, undercurrents too.
+ * `transitions` and `legs`: for each segment the transition it belongs to and the leg that plays it; neither where
+ * the piece rests while others play in it. From `common_from_ms` on everything looks after `common_loop_ms` as before,
+ * undercurrents and free placements too.
  */
 export interface RunReading {
   lead_in_ms: number;
@@ -1574,7 +1579,9 @@ export interface RunReading {
   legs: string[];
   plays: number | null;
   common_loop_ms: number | null;
+  common_from_ms: number;
   undercurrents: RunningUndercurrent[];
+  voices: RunningVoice[];
 }
 export interface SegmentTold {
   kind: "hold" | "travel";
@@ -1591,6 +1598,23 @@ export interface RunningUndercurrent {
   period_ms: number;
   states: string[] | null;
   tape: PackedTape;
+}
+/**
+ * A free placement: its run, which begins at a moment of the one around it, with the tapes of its legs and what its
+ * poses have of the properties that it moves.
+ */
+export interface RunningVoice {
+  placement: string;
+  begins_ms: number;
+  run: RunReading;
+  tapes: {
+    [k: string]: PackedTape;
+  };
+  poses: {
+    [k: string]: {
+      [k: string]: SentLook;
+    };
+  };
 }
 export interface Setting {
   op: "add" | "replace" | "test";

@@ -66,6 +66,8 @@ const run: Run = {
   legs: ['ab', 'bc', 'bc', 'cb'],
   plays: null,
   common_loop_ms: 400,
+  common_from_ms: 0,
+  voices: [],
   undercurrents: [],
   segments: [
     { kind: 'travel', from: 'a', to: 'b', start_ms: 0, end_ms: 100 },

@@ -1,5 +1,5 @@
 /* Plays a run on a scene: per frame one look-up for each moving property, and one write for each style of it. */
-import type { Pose, Run, Segment, Undercurrent } from '../../api/contract';
+import type { Pose, Run, RunningVoice, Segment, Undercurrent } from '../../api/contract';
 import type { Scene, Shown, Writer } from './scene';
 import { readTrack, unpack, type Tape, type Track } from './tape';
 import { valueOf } from './values';
@@ -32,6 +32,19 @@ export function segmentAt(segments: readonly Segment[], t: number): number {
   return found >= 0 && t >= known(segments[found]).end_ms ? segments.length : found;
 }
 
+interface Voice {
+  playing: Playing;
+  /** By the time of the run around it. */
+  show: (played: number) => void;
+}
+
+/** The moment of the first round that looks like `t`: loops go round, ends stay. */
+function within({ lead_in_ms, loop_ms, total_ms, plays }: Run, t: number): number {
+  if (loop_ms === null) return Math.min(t, total_ms);
+  if (plays && t >= lead_in_ms + plays * loop_ms) return total_ms;
+  return t < total_ms ? t : lead_in_ms + ((t - lead_in_ms) % loop_ms);
+}
+
 export class Playing {
   private row = new Float64Array(64);
   private poses: Record<string, Pose> = {};
@@ -40,12 +53,14 @@ export class Playing {
   private current = NOT_SHOWN;
   private parts: Part[] = [];
   private rounds: Round[] = [];
+  private voices: Voice[] = [];
   private under: Scene | null = null;
 
-  /** `makeUnder` gives a second scene, below the first, for the look that a cross-fade leaves. */
+  /** `makeUnder` gives a second scene, below the first, for the look that a cross-fade leaves; a free placement, which
+   * only moves what is in it, has none. */
   constructor(
     private readonly scene: Scene,
-    private readonly makeUnder: () => Scene,
+    private readonly makeUnder: (() => Scene) | null,
   ) {}
 
   /** Takes a new run; the moment is shown by the next `show`. */
@@ -58,9 +73,10 @@ export class Playing {
       undercurrent,
       parts: this.partsOf(unpack(undercurrent.tape)),
     }));
+    this.voices = run.voices.map((voice) => this.voiceOn(this.scene, voice));
   }
 
-  /** Shows the moment `t` ms of the first round; undercurrents as they are after `played` ms. */
+  /** Shows the moment `t` ms of the first round; undercurrents and free placements as they are after `played` ms. */
   show(t: number, played = t): void {
     const { segments, final_state, legs } = known(this.run);
     const index = segmentAt(segments, t);
@@ -69,9 +85,9 @@ export class Playing {
     if (index !== this.current) {
       this.current = index;
       // What this segment does not move stands as the state before left it.
-      this.scene.show(known(this.poses[segment?.from ?? final_state]));
+      this.pose(known(this.poses[segment?.from ?? final_state]));
       this.parts = leg ? this.partsOf(leg.tracks) : [];
-      if (leg?.fade) this.beginFade(known(this.poses[known(segment).from]));
+      if (leg?.fade) this.beginFade(known(this.poses[known(segment).from]), played);
       else this.endFade();
     }
     const local = t - (segment?.start_ms ?? 0);
@@ -82,6 +98,33 @@ export class Playing {
       const { states, period_ms } = undercurrent;
       if (!states || (states.includes(from) && states.includes(to))) this.write(parts, played % period_ms);
     }
+    for (const voice of this.voices) voice.show(played);
+  }
+
+  /** Of a free placement, whose scene shows the piece around it too, what it moves; of a piece all of it. */
+  private pose(pose: Pose): void {
+    if (this.makeUnder) {
+      this.scene.show(pose);
+      // They have been put back to where they begin.
+      for (const voice of this.voices) voice.playing.current = NOT_SHOWN;
+      return;
+    }
+    for (const [layer, look] of Object.entries(pose)) {
+      const shown = this.scene.shown.get(layer);
+      if (!shown) continue;
+      Object.assign(shown.look, look);
+      for (const write of this.scene.writersOf(shown, Object.keys(look))) write(shown, shown.look);
+    }
+  }
+
+  private voiceOn(scene: Scene, { begins_ms, run, tapes, poses }: RunningVoice): Voice {
+    const playing = new Playing(scene, null);
+    const tape = new Map(Object.entries(tapes).map(([leg, packed]) => [leg, { tracks: unpack(packed), fade: null }]));
+    playing.load(poses, run, tape);
+    const show = (played: number) => {
+      if (played >= begins_ms) playing.show(within(run, played - begins_ms), played - begins_ms);
+    };
+    return { playing, show };
   }
 
   private write(parts: readonly Part[], t: number): void {
@@ -95,10 +138,12 @@ export class Playing {
     }
   }
 
-  private beginFade(before: Pose): void {
+  private beginFade(before: Pose, played: number): void {
+    if (!this.makeUnder) return;
     this.under ??= this.makeUnder();
     this.under.root.hidden = false;
     this.under.show(before);
+    for (const voice of known(this.run).voices) this.voiceOn(this.under, voice).show(played);
   }
 
   private fade(track: Track, t: number): void {

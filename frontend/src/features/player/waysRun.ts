@@ -27,7 +27,7 @@ export function waysRun(
     add('hold', to, to, REST_MS, id);
   }
   return {
-    ...{ lead_in_ms: 0, loop_ms: now, total_ms: now, plays: null, common_loop_ms: null },
+    ...{ lead_in_ms: 0, loop_ms: now, total_ms: now, plays: null, common_loop_ms: null, common_from_ms: 0, voices: [] },
     final_state: lastOf(transitions).to,
     ...{ segments, transitions: ids, legs, undercurrents },
   };

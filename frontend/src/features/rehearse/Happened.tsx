@@ -1,16 +1,22 @@
 import { memo, useEffect, useRef } from 'react';
 import type { Piece } from '../../api/contract';
+import type { Tables } from '../../runtime/data';
 import type { Happening, Rehearsed } from './happenings';
-import { didOf, wayOf, whereOf, whyNot } from './words';
+import { didOf, tablesOf, wayOf, whereOf, whyNot } from './words';
+
+interface Listed {
+  happening: Happening;
+}
 
 interface Props {
   piece: Piece;
+  tables: Tables;
   store: Rehearsed;
   listen: (shown: (t: number) => void) => () => void;
 }
 
 /** Everything that happened, and what it set off or why nothing; the newest is in sight. */
-export function Happened({ piece, store, listen }: Props) {
+export function Happened({ piece, tables, store, listen }: Props) {
   const list = store((s) => s.list);
   return (
     <aside className="happened" aria-label="What happened">
@@ -26,7 +32,7 @@ export function Happened({ piece, store, listen }: Props) {
       <div className="newest-in-sight">
         <ol aria-label="List of what happened">
           {list.map((happening) => (
-            <Line key={happening.number} piece={piece} happening={happening} />
+            <Line key={happening.number} piece={piece} tables={tables} happening={happening} />
           ))}
         </ol>
       </div>
@@ -34,9 +40,9 @@ export function Happened({ piece, store, listen }: Props) {
   );
 }
 
-const Line = memo(function Line({ piece, happening }: { piece: Piece; happening: Happening }) {
+const Line = memo(function Line({ piece, tables, happening }: Omit<Props, 'store' | 'listen'> & Listed) {
   const { at_ms, heard, taken } = happening;
-  const way = taken && wayOf(piece, taken);
+  const way = taken && wayOf(tablesOf(tables, heard?.copy ?? null), taken);
   return (
     <li className={heard && !heard.transition ? 'unheeded' : undefined}>
       <span className="at">{Math.round(at_ms)}</span>
@@ -55,7 +61,7 @@ const Line = memo(function Line({ piece, happening }: { piece: Piece; happening:
               {way[0]} → <strong>{way[1]}</strong> in {way[2]}
             </>
           ) : (
-            heard && whyNot(piece, heard)
+            heard && whyNot(piece, tables, heard)
           )}
         </span>
       </span>

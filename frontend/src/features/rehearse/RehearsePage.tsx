@@ -63,7 +63,7 @@ function Rehearse() {
         onSession={begin}
         made={data.made.events}
       />
-      <Happened piece={piece} store={store} listen={listen} />
+      <Happened piece={piece} tables={data.tables} store={store} listen={listen} />
       <Strip tables={data.tables} store={store} session={session} listen={listen} />
     </main>
   );

@@ -46,23 +46,30 @@ export function follow(start: string): {
   }));
   const listeners = new Set<(t: number) => void>();
   let count = 0;
-  let session: Session | null = null;
+  let untold: Taken | null = null;
   const add = (at_ms: number, heard: Heard | null, taken: Taken | null) =>
     store.setState(({ list }) => ({
       list: [...list, { number: count++, at_ms, heard, taken }].slice(-MOST_LISTED),
     }));
   const switched = ({ playing, rate, planned }: Session) => store.setState({ playing, rate, planned });
   const told: Told = {
-    begun: (next) => {
-      session = next;
+    begun: () => {
       store.setState({ list: [], state: start, noted: new Noted() });
     },
     heard: (heard) => {
       store.getState().noted.heard(heard);
-      add(heard.at_ms, heard, null);
+      const { list } = store.getState();
+      const last = list.at(-1);
+      // Where pieces live in each other, what it set off has been told already.
+      const taken = heard.copy === null ? (last?.heard ? null : (last?.taken ?? null)) : untold;
+      const isOfIt = heard.transition !== null && taken?.transition.id === heard.transition;
+      if (isOfIt && heard.copy === null) store.setState({ list: list.slice(0, -1) });
+      add(heard.at_ms, heard, isOfIt ? taken : null);
     },
-    taken: (taken) => {
-      if (session) store.getState().noted.taken(session.stage, taken);
+    taken: (taken, stage) => {
+      store.getState().noted.taken(stage, taken);
+      // What lives by itself would fill the list: only what somebody set off is told, with the event, which comes next.
+      if (stage.copy !== null) return void (untold = taken);
       const last = store.getState().list.at(-1);
       // What an event set off is told with the event.
       if (last?.heard?.transition && !last.taken && last.heard.transition === taken.transition.id) {

@@ -1,7 +1,8 @@
 /* A rehearsal on an axis of time: what was in motion when, and what was done. */
 import type { Event, Heard, Tables } from '../../runtime/data';
 import type { Motion } from '../../runtime/motion';
-import { Stage, type Taken } from '../../runtime/stage';
+import { Cast } from '../../runtime/cast';
+import type { Stage, Taken } from '../../runtime/stage';
 
 /** A layer in motion. */
 export interface Bar {
@@ -29,27 +30,39 @@ const AFTER_MS = 500;
 /** More of each are not drawn: the oldest go first. */
 const MOST = 2000;
 
+type Open = Map<number, { motion: Motion; bar: Bar }>;
+
 export class Noted {
   readonly bars: Bar[] = [];
   readonly ways: Way[] = [];
   readonly done: Done[] = [];
-  private readonly open = new Map<number, { motion: Motion; bar: Bar }>();
+  private readonly open = new Map<Stage, Open>();
 
   taken(stage: Stage, { transition, at_ms, reached_ms }: Taken): void {
-    const last = this.ways.at(-1);
-    if (last) last.end_ms = Math.min(last.end_ms, at_ms);
-    this.ways.push({ from: transition.from, to: transition.to, start_ms: at_ms, end_ms: reached_ms });
+    // The ways are those of the piece itself; what lives in it has bars.
+    if (stage.copy === null) {
+      const last = this.ways.at(-1);
+      if (last) last.end_ms = Math.min(last.end_ms, at_ms);
+      this.ways.push({ from: transition.from, to: transition.to, start_ms: at_ms, end_ms: reached_ms });
+    }
+    const open = this.openOf(stage);
     stage.motions.forEach((motion, index) => {
-      const before = this.open.get(index);
+      const before = open.get(index);
       if (before?.motion === motion) return;
       if (before) before.bar.end_ms = Math.min(before.bar.end_ms, Math.max(at_ms, before.bar.start_ms));
-      this.open.delete(index);
+      open.delete(index);
       if (!motion) return;
       const bar = { layer: motion.of.layer, start_ms: motion.start_ms, end_ms: motion.end_ms };
       this.bars.push(bar);
-      this.open.set(index, { motion, bar });
+      open.set(index, { motion, bar });
     });
     for (const list of [this.bars, this.ways]) list.splice(0, list.length - MOST);
+  }
+
+  private openOf(stage: Stage): Open {
+    const open = this.open.get(stage) ?? (new Map() as Open);
+    this.open.set(stage, open);
+    return open;
   }
 
   heard({ event, reason, transition }: Heard): void {
@@ -83,11 +96,11 @@ function joined(bars: readonly Bar[]): Bar[] {
 /** What these events will come to, without being shown, and how long it takes. */
 export function foreseen(tables: Tables, events: readonly Event[]): { noted: Noted; until_ms: number } {
   const noted = new Noted();
-  const stage = new Stage(tables);
-  stage.onHeard = (heard) => noted.heard(heard);
-  stage.onTaken = (taken) => noted.taken(stage, taken);
-  for (const event of events) stage.hear(event);
+  const cast = new Cast(tables);
+  cast.onHeard = (heard) => noted.heard(heard);
+  cast.onTaken = (taken, stage) => noted.taken(stage, taken);
+  for (const event of events) cast.hear(event);
   const last = events.at(-1)?.t_ms ?? 0;
-  stage.playUntil(last + tables.double_tap_ms);
-  return { noted, until_ms: Math.max(stage.reached_ms, last) + AFTER_MS };
+  cast.playUntil(last + tables.double_tap_ms);
+  return { noted, until_ms: Math.max(cast.reached_ms, last) + AFTER_MS };
 }

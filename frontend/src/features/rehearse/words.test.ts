@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { KeptRehearsal, Piece } from '../../api/contract';
-import type { Heard, Reason } from '../../runtime/data';
+import type { Heard, Reason, Tables } from '../../runtime/data';
 import { changeOf, whyNot } from './words';
 
 const piece = {
@@ -10,12 +10,17 @@ const piece = {
     { id: 'a', name: 'Off' },
     { id: 'b', name: 'On' },
   ],
+} as unknown as Piece;
+const tables = {
+  states: piece.states,
   transitions: [
-    { id: 'ab', from: 'a', to: 'b', cue: 'tap', cue_layer: 'knob' },
-    { id: 'ba', from: 'b', to: 'a', cue: 'key', cue_key: ' ' },
+    { id: 'ab', from: 'a', to: 'b', cue: 'tap', layer: 'knob' },
+    { id: 'ba', from: 'b', to: 'a', cue: 'key', key: ' ' },
   ],
   double_tap_ms: 250,
-} as unknown as Piece;
+  voices: [],
+} as unknown as Tables;
+const around = { ...tables, states: [], voices: [{ copy: 'lamp', seen_in: [], tables }] };
 const heard = (reason: Reason, state = 'a', cue = 'tap'): Heard => ({
   event: { t_ms: 0, cue, layer: 'knob' },
   at_ms: 0,
@@ -23,6 +28,7 @@ const heard = (reason: Reason, state = 'a', cue = 'tap'): Heard => ({
   transition: null,
   reason,
   rest_ms: 120.4,
+  copy: null,
 });
 
 describe('why nothing heeded it', () => {
@@ -35,7 +41,8 @@ describe('why nothing heeded it', () => {
     ['gone', 'a', 'tap', 'there is no such layer any more'],
     ['second-tap', 'a', 'tap', 'waits 250 ms for a second tap'],
   ])('%s', (reason, state, cue, words) => {
-    expect(whyNot(piece, heard(reason, state, cue))).toBe(words);
+    expect(whyNot(piece, tables, heard(reason, state, cue))).toBe(words);
+    expect(whyNot(piece, around, { ...heard(reason, state, cue), copy: 'lamp' })).toBe(words);
   });
 });
 

@@ -93,11 +93,17 @@ export async function turnPlain(copy: string): Promise<void> {
   }
 }
 
+const playsByItself = ({ start, transitions }: Piece) =>
+  !!transitions?.some(({ from, cue }) => from === start && (!cue || ['hold', 'appear', 'media-end'].includes(cue)));
+
 /** Puts a copy of another piece into the middle. */
 export async function place(original: string): Promise<void> {
   try {
     const { document } = await api.piece(original);
-    const edit = addPlacement(useBench.getState().document, original, document);
+    const around = useBench.getState().document;
+    // Where nothing leads it, what plays by itself goes on doing so.
+    const life = around.states.length === 1 && playsByItself(document) ? 'free' : 'led';
+    const edit = addPlacement(around, original, { ...document, life });
     if (await attempt(edit)) choose({ layer: edit.id, transition: null, fresh: edit.id });
   } catch (error) {
     sayFault(error);

@@ -39,6 +39,8 @@ const EMPTY_RUN: Run = {
   legs: [],
   plays: null,
   common_loop_ms: null,
+  common_from_ms: 0,
+  voices: [],
   undercurrents: [],
 };
 const NO_PIECE: Piece = { format: 1, id: '', name: '', width: 1, height: 1, states: [{ id: '', name: '' }], start: '' };

@@ -29,7 +29,7 @@ class LayerBase(Model):
     layers: Any = ()
     # Of a path: its outline.
     path: Any = None
-    # Of a placement: the id of the piece in it, and whether the states of the piece around it lead it.
+    # Of a placement: the id of the piece in it, and whether the states of the piece around lead it, or it lives free.
     piece: Any = None
     life: Any = None
     # Of a medium: how long it plays.
@@ -53,7 +53,7 @@ def _model_of(kind: str) -> type[LayerBase]:
     if "path" not in fields:
         fields["path"] = (Literal[None], Field(default=None, exclude=True))
     if kind == "placement":
-        fields |= {"piece": (Id, ...), "life": (Literal["led"], "led")}
+        fields |= {"piece": (Id, ...), "life": (Literal["led", "free"], "led")}
     else:
         fields |= {name: (Literal[None], Field(default=None, exclude=True)) for name in ("piece", "life")}
     if kind == "medium":

@@ -17,15 +17,19 @@ ParameterKind = Literal["text", "colour", "number", "time", "picture", "state"]
 class Bind(Model):
     """One place that a parameter is written into.
 
-    A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, counted from
-    0. Or the duration of a `transition`, or the period of an `undercurrent`, in whole ms.
+    A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, of shadows that
+    of a `shadow`, both counted from 0; of the values of a placement that of its original's `parameter`. Or the duration
+    of a `transition`, or with `hold` how long its state is held before it, or the period of an `undercurrent`: whole ms.
     """
 
     layer: Id | None = None
     property: PropertyName | None = None
     state: Id | None = None
     stop: Annotated[int, Field(ge=0, lt=64)] | None = None
+    shadow: Annotated[int, Field(ge=0, lt=64)] | None = None
+    parameter: Id | None = None
     transition: Id | None = None
+    hold: bool = False
     undercurrent: Id | None = None
 
     @model_validator(mode="after")
@@ -36,6 +40,12 @@ class Bind(Model):
                 "A value is bound to a property of a layer, to a transition, or to an undercurrent.",
                 value=targets,
                 remedy="Give layer and property, or transition, or undercurrent.",
+            )
+        if (self.property == "values") != (self.parameter is not None):
+            raise Fault(
+                "Of the values of a placement one parameter of its original is bound.",
+                value=self.parameter,
+                remedy="Give the property `values` with the id of a parameter, or neither.",
             )
         return self
 

@@ -16,6 +16,8 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.properties import BY_NAME, moving_of, names_of
 
 NUMBERS = ("linear", "perspective")
+# What is around a free placement only moves its place.
+KEPT_BY_FREE = ("state", "width", "height")
 Layers = dict[str, LayerBase]
 
 
@@ -88,6 +90,13 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
 
 
 def _difference(layer: LayerBase, name: str, place: str) -> Iterator[Fault]:
+    if layer.life == "free" and name in KEPT_BY_FREE:
+        yield Fault(
+            f"{layer.name} lives free: its {name} is the same in all states.",
+            place=place,
+            value=name,
+            remedy="Let this piece lead it, or take this out.",
+        )
     if name not in names_of(layer.kind):
         yield Fault(f"A {layer.kind} has no {name}.", place=place, value=name, remedy="Remove it.")
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
+from itertools import pairwise
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
@@ -12,7 +13,7 @@ from keen_ripple.core.document.fields import Milliseconds
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.parameters import Bind, Parameter
 from keen_ripple.core.document.piece import Look
-from keen_ripple.core.document.undercurrents import fits
+from keen_ripple.core.document.undercurrents import Undercurrent, fits
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.values.paint import Gradient
 
@@ -36,7 +37,10 @@ def value_of(piece: Piece, parameter: Parameter) -> Any:
     """What the piece itself has for a parameter, at the first place that it is bound to; None where that is gone."""
     bind = parameter.bind[0]
     if bind.transition is not None:
-        timing = next((own.timing for own in piece.transitions if own.id == bind.transition), None)
+        way = next((own for own in piece.transitions if own.id == bind.transition), None)
+        if bind.hold:
+            return way.hold_ms if way is not None else None
+        timing = way.timing if way is not None else None
         return timing.duration_ms if timing is not None and timing.kind == "curve" else None
     if bind.undercurrent is not None:
         return next((own.period_ms for own in piece.undercurrents if own.id == bind.undercurrent), None)
@@ -45,6 +49,10 @@ def value_of(piece: Piece, parameter: Parameter) -> Any:
         return None
     state = next((state for state in piece.states if state.id == bind.state), None)
     value = {**layer.base, **(state.of(layer.id) if state else {})}.get(str(bind.property))
+    if bind.parameter is not None:
+        return value.get(bind.parameter) if isinstance(value, Mapping) else None
+    if bind.shadow is not None:
+        return value[bind.shadow].colour if isinstance(value, tuple) and bind.shadow < len(value) else None
     if bind.stop is None:
         return value if isinstance(value, str | float | int) else None
     return value.stops[bind.stop].colour if isinstance(value, Gradient) and bind.stop < len(value.stops) else None
@@ -52,19 +60,11 @@ def value_of(piece: Piece, parameter: Parameter) -> Any:
 
 def _bound(piece: Piece, bind: Bind, value: Any) -> Piece:
     if bind.transition is not None:
-        return _timed(piece, bind.transition, value)
+        return _timed(piece, bind.transition, bind.hold, value)
     if bind.undercurrent is not None:
         ms = _whole_ms(value, 1)
-        if ms is None:
-            return piece
-        return piece.model_copy(
-            update={
-                "undercurrents": tuple(
-                    u.model_copy(update={"period_ms": ms}) if u.id == bind.undercurrent else u
-                    for u in piece.undercurrents
-                )
-            }
-        )
+        rounds = (_paced(own, ms) if ms and own.id == bind.undercurrent else own for own in piece.undercurrents)
+        return piece.model_copy(update={"undercurrents": tuple(rounds)})
     assert bind.layer is not None and bind.property is not None
     if bind.state is not None:
         return piece.model_copy(update={"states": tuple(_state(state, bind, value) for state in piece.states)})
@@ -73,11 +73,28 @@ def _bound(piece: Piece, bind: Bind, value: Any) -> Piece:
     )
 
 
-def _timed(piece: Piece, transition: str, value: Any) -> Piece:
+def _paced(own: Undercurrent, period_ms: int) -> Undercurrent:
+    """With another period, and its keys at the same shares of it; as it is where they would fall on each other."""
+    courses = []
+    for course in own.courses:
+        times = [(2 * key.at_ms * period_ms + own.period_ms) // (2 * own.period_ms) for key in course.keys]
+        if any(a >= b for a, b in pairwise(times)):
+            return own
+        keys = tuple(key.model_copy(update={"at_ms": at}) for key, at in zip(course.keys, times, strict=True))
+        courses.append(course.model_copy(update={"keys": keys}))
+    return own.model_copy(update={"period_ms": period_ms, "courses": tuple(courses)})
+
+
+def _timed(piece: Piece, transition: str, hold: bool, value: Any) -> Piece:
     ms = _whole_ms(value, 0)
 
     def timed(own: Any) -> Any:
-        if ms is None or own.id != transition or own.timing.kind != "curve":
+        if ms is None or own.id != transition:
+            return own
+        if hold:
+            # What is left early is not held.
+            return own if own.early_ms else own.model_copy(update={"hold_ms": ms})
+        if own.timing.kind != "curve":
             return own
         return own.model_copy(update={"timing": own.timing.model_copy(update={"duration_ms": ms})})
 
@@ -133,6 +150,14 @@ def _told(bind: Bind, value: Any, before: Any) -> Any:
     row = BY_NAME.get(str(bind.property))
     if row is None:
         return None
+    if bind.parameter is not None:
+        return {**(before or {}), bind.parameter: value}
+    if bind.shadow is not None:
+        if not isinstance(before, tuple) or bind.shadow >= len(before) or not fits("stroke", value):
+            return None
+        shadows = list(before)
+        shadows[bind.shadow] = shadows[bind.shadow].model_copy(update={"colour": value})
+        return tuple(shadows)
     if bind.stop is not None:
         if not isinstance(before, Gradient) or bind.stop >= len(before.stops) or not fits("stroke", value):
             return None

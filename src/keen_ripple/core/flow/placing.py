@@ -3,20 +3,25 @@
 A placement becomes a group of the layers of its original, called `placement/layer`. What the original looks like in the
 state in which the placement stands is what those layers look like in the states of the piece around; and where that
 takes a placement from one state to another, they have the spans of the original's own transition.
+
+A free placement stands where its original starts; the piece that plays it is in `piece`, in place of an id.
 """
 
 from __future__ import annotations
 
 import json
 from collections.abc import Collection, Iterator, Mapping, Sequence
+from functools import partial
 from typing import Any, NamedTuple
 
 from keen_ripple.core.document import Lane, Piece, State, Transition, walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.piece import Look
+from keen_ripple.core.document.renaming import renamed_state, renamed_transition, renamed_undercurrent
 from keen_ripple.core.document.spans import Span, Spans
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.free import inner_id, led_by_itself, varied
 from keen_ripple.core.flow.parameters import with_values
 from keen_ripple.core.limits import DEEPEST_GROUPS, MOST_LAYERS, MOST_LOOKS
 
@@ -42,7 +47,7 @@ def placed(piece: Piece, library: Library = NO_LIBRARY, only: str | None = None)
 
 def placements_of(piece: Piece) -> list[tuple[LayerBase, str]]:
     """The placements of a piece that have not been laid flat, in painting order, with their JSON pointers."""
-    return [(layer, place) for layer, place in walk(piece.layers) if layer.piece is not None]
+    return [(layer, place) for layer, place in walk(piece.layers) if isinstance(layer.piece, str)]
 
 
 def placed_ids(document: Any) -> set[str]:
@@ -69,11 +74,6 @@ def _drawn(layer: LayerBase) -> dict[str, Any]:
     return {**told, "layers": [_drawn(inner) for inner in layer.layers]} if layer.layers else told
 
 
-def inner_id(placement: str, layer: str) -> str:
-    """How a layer of the original is called inside of a placement."""
-    return f"{placement}/{layer}"
-
-
 def way_of(original: Piece, from_: str, to: str) -> Transition | None:
     """The transition by which a placement is led from one state of its original to another; the first written."""
     return next((own for own in original.transitions if (own.from_, own.to) == (from_, to)), None)
@@ -92,6 +92,11 @@ class _Copy(NamedTuple):
     base: Piece
     # By the states of the piece around.
     standing: Mapping[str, _Standing]
+    around: Piece
+
+    @property
+    def is_free(self) -> bool:
+        return bool(self.placement.life == "free")
 
 
 class _Placer:
@@ -130,9 +135,11 @@ class _Placer:
         standing = {}
         for state in piece.states:
             told = {**base, **state.of(placement.id)}
+            if placement.life == "free":
+                told["state"] = base["state"]
             original = self._original(placement, _merged(base, told), place, chain)
             standing[state.id] = _Standing(original, _state_of(original, told["state"]))
-        return _Copy(placement, self._original(placement, _merged(base, base), place, chain), standing)
+        return _Copy(placement, self._original(placement, _merged(base, base), place, chain), standing, piece)
 
     def _original(self, placement: LayerBase, values: Mapping[str, Any], place: str, chain: tuple[str, ...]) -> Piece:
         if placement.piece in chain:
@@ -162,7 +169,8 @@ class _Placer:
             told = {**state.of(name), **_size(copy, state)}
             if told:
                 changes[name] = Look.model_construct(**_without_values(told))
-            for layer, look in self._looks(copy.base, *copy.standing[state.id]).items():
+            looks = self._looks(copy.base, *copy.standing[state.id])
+            for layer, look in (_still(looks, copy) if copy.is_free else looks).items():
                 changes[inner_id(name, layer)] = look
         return state.model_copy(update={"changes": changes})
 
@@ -180,6 +188,18 @@ class _Placer:
                     found[after.id] = Look.model_construct(**other)
             self._differences[key] = found
         return self._differences[key]
+
+
+def _still(looks: Mapping[str, Look], copy: _Copy) -> dict[str, Look]:
+    """What a free placement looks like in a state of the piece around: as it starts, but for what it never moves."""
+    own = varied(copy.base)
+    start = _state_of(copy.base, copy.placement.base["state"])
+    found = dict(start.changes)
+    for layer, look in looks.items():
+        told = {n: getattr(look, n) for n in look.model_fields_set if n not in own.get(layer, ())}
+        if told:
+            found[layer] = Look.model_construct(**{**start.of(layer), **told})
+    return found
 
 
 def _depth(layers: Sequence[LayerBase]) -> int:
@@ -234,6 +254,9 @@ def _layer(layer: LayerBase, copies: Mapping[str, _Copy]) -> LayerBase:
         # It holds its layers itself now.
         flat = layer.model_copy(update={**values, "piece": None, "layers": _called(base.layers, layer)})
         flat.__dict__["base"] = {**_without_values(layer.base), **values}
+        if copies[layer.id].is_free:
+            start = _state_of(base, layer.base["state"]).id
+            flat.__dict__["piece"] = led_by_itself(flat.model_copy(), base, start, copies[layer.id].around)
         return flat
     if not layer.layers:
         return layer
@@ -246,10 +269,25 @@ def _called(layers: Sequence[LayerBase], placement: LayerBase) -> tuple[LayerBas
     for layer in layers:
         # Worked out before it is copied, so that all copies share it.
         _ = layer.base
-        inner = {"layers": _called(layer.layers, placement)} if layer.layers else {}
+        inner: dict[str, Any] = {"layers": _called(layer.layers, placement)} if layer.layers else {}
+        if isinstance(layer.piece, Piece):
+            inner["piece"] = _carried(layer.piece, placement)
         name = f"{placement.name} › {layer.name}"
         found.append(layer.model_copy(update={"id": inner_id(placement.id, layer.id), "name": name, **inner}))
     return tuple(found)
+
+
+def _carried(leader: Piece, placement: LayerBase) -> Piece:
+    """The piece that plays a free placement, which lies in another placement."""
+    within = partial(inner_id, placement.id)
+    return leader.model_copy(
+        update={
+            "layers": _called(leader.layers, placement),
+            "states": tuple(renamed_state(state, within) for state in leader.states),
+            "transitions": tuple(renamed_transition(own, within) for own in leader.transitions),
+            "undercurrents": tuple(renamed_undercurrent(own, within) for own in leader.undercurrents),
+        }
+    )
 
 
 def _transition(own: Transition, copies: Collection[_Copy]) -> Transition:
@@ -291,7 +329,7 @@ def _lane(layer: str, prop: str | None, span: Span, later_ms: int) -> Lane:
 
 def _undercurrents(copy: _Copy) -> Iterator[Undercurrent]:
     name = copy.placement.id
-    for own in copy.base.undercurrents:
+    for own in () if copy.is_free else copy.base.undercurrents:
         courses = tuple(c.model_copy(update={"layer": inner_id(name, c.layer)}) for c in own.courses)
         states = own.states
         if states is not None:

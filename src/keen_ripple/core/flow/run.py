@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_right
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, replace
 from types import MappingProxyType
 from typing import Literal
@@ -15,7 +15,7 @@ from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.errors import RunFault
 from keen_ripple.core.flow.media import rest_leg, rest_ms
 from keen_ripple.core.flow.moves import length_ms
-from keen_ripple.core.limits import LONGEST_COMMON_LOOP_MS
+from keen_ripple.core.limits import LONGEST_COMMON_LOOP_MS, LONGEST_SHOWN_LOOP_MS
 
 BY_ITSELF = ("hold", "media-end", "appear")
 """Cues that need no person; things appear only where the piece begins."""
@@ -55,8 +55,8 @@ class Run:
     """`segments` cover the lead-in and one round of the loop; `loop_ms` is None where the run ends.
 
     `plays` is how often the loop is played before the piece rests in `final_state`, None for ever. After
-    `common_loop_ms` everything looks as before, undercurrents too, from `lead_in_ms` on or, where the run ends, from
-    its end; None where nothing goes round, or only in more than 2⁵³ ms.
+    `common_loop_ms` everything looks as before, undercurrents and free placements too, from `common_from_ms` on; None
+    where nothing goes round, or only in more than 2⁵³ ms.
     """
 
     lead_in_ms: int
@@ -65,6 +65,7 @@ class Run:
     final_state: str
     plays: int | None = None
     common_loop_ms: int | None = None
+    common_from_ms: int = 0
 
     @property
     def total_ms(self) -> int:
@@ -104,6 +105,10 @@ class Run:
         }
 
 
+Beside = tuple[int, Run]
+"""A run beside another, and when it begins on the axis of that, ms."""
+
+
 def run_of(piece: Piece, lengths_ms: Mapping[str, int] = MappingProxyType({})) -> Run:
     """Follows the cues that need no person from the start state. Raises RunFault for a loop that takes no time.
 
@@ -141,14 +146,37 @@ def _merged(place: tuple[str, bool], reached: Mapping[tuple[str, bool], int], pi
     return first_time if same else place
 
 
-def with_common_loop(piece: Piece, run: Run) -> Run:
-    """The run with the time after which loop and undercurrents look as before."""
+def with_common_loop(piece: Piece, run: Run, others: Sequence[Beside] = ()) -> Run:
+    """The run with the time after which loop, undercurrents, and the runs beside it look as before."""
     looping = [s for s in run.segments if s.end_ms > run.lead_in_ms] if run.loop_ms and not run.plays else []
     ends = [(segment.from_, segment.to) for segment in looping] or [(run.final_state, run.final_state)]
-    periods = [u.period_ms for u in piece.undercurrents if any(u.runs(*pair) for pair in ends)]
+    periods: list[int | None] = [u.period_ms for u in piece.undercurrents if any(u.runs(*pair) for pair in ends)]
     periods += [run.loop_ms] if run.loop_ms and not run.plays else []
-    common = math.lcm(*periods) if periods else None
-    return replace(run, common_loop_ms=common if common is None or common <= LONGEST_COMMON_LOOP_MS else None)
+    settled = run.lead_in_ms if run.loop_ms and not run.plays else run.end_ms or 0
+    for begins, other in others:
+        settled = max(settled, begins + other.common_from_ms)
+        if other.common_loop_ms or (other.loop_ms and not other.plays):
+            periods.append(other.common_loop_ms)
+    whole = [period for period in periods if period is not None]
+    common = math.lcm(*whole) if whole and len(whole) == len(periods) else None
+    kept = common if common is None or common <= LONGEST_COMMON_LOOP_MS else None
+    return replace(run, common_loop_ms=kept, common_from_ms=settled)
+
+
+def going_on(run: Run, others: Sequence[Beside]) -> Run:
+    """A run that rests goes on for as long as others beside it have something to show: for their common loop, or once
+    through the longest where that takes too long to be watched."""
+    if run.loop_ms is not None or not others:
+        return run
+    from_ms, loop = run.common_from_ms, run.common_loop_ms
+    once = max(begins + other.total_ms for begins, other in others)
+    if loop is not None and loop <= LONGEST_SHOWN_LOOP_MS:
+        lead_in, end = from_ms, from_ms + loop
+    else:
+        loop, lead_in, end = None, max(from_ms, once), max(from_ms, once)
+    rest = Segment("hold", run.final_state, run.final_state, run.lead_in_ms, end, "")
+    segments = (*run.segments, rest) if end > run.lead_in_ms else run.segments
+    return replace(run, lead_in_ms=lead_in, loop_ms=loop, segments=segments)
 
 
 def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:

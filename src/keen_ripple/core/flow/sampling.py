@@ -69,19 +69,22 @@ class Numbers:
 
 def poses_at(rest: Pose, tracks: Sequence[Track], times_ms: Floats) -> list[dict[str, dict[str, Any]]]:
     """The pose at each of the moments, which must not fall."""
-    return posed(rest, tracks, Numbers(tracks), times_ms)
-
-
-def posed(rest: Pose, tracks: Sequence[Track], numbers: Numbers, times_ms: Floats) -> list[dict[str, dict[str, Any]]]:
-    """The same with the numbers among the tracks made ready."""
-    progress = Progress(times_ms)
     poses = [{layer: dict(look) for layer, look in rest.items()} for _ in times_ms]
+    write_tracks(poses, tracks, Numbers(tracks), times_ms)
+    return poses
+
+
+def write_tracks(
+    poses: Sequence[dict[str, dict[str, Any]]], tracks: Sequence[Track], numbers: Numbers, times_ms: Floats
+) -> None:
+    """Writes what the tracks are at each of the moments, which must not fall, into the poses; with their numbers made
+    ready."""
+    progress = Progress(times_ms)
     for track, row in zip(numbers.tracks, numbers.at(progress).tolist(), strict=True):
         _write(poses, track, row)
     for track in tracks:
         if track.property.blend != "linear":
             _write(poses, track, looks_at(track, progress))
-    return poses
 
 
 def _write(poses: Sequence[dict[str, dict[str, Any]]], track: Track, values: Sequence[Any]) -> None:

@@ -32,7 +32,8 @@ class Event:
 class Heard:
     """An event, what it set off, and why, or why nothing. `rest_ms` is how long the state would still have rested.
 
-    `at_ms` is when: a tap that waited for a second one is heard later than it was made.
+    `at_ms` is when: a tap that waited for a second one is heard later than it was made. `copy` is the free placement
+    whose piece heard it; the piece itself where it is None.
     """
 
     event: Event
@@ -41,6 +42,7 @@ class Heard:
     transition: str | None
     reason: Reason
     rest_ms: float = 0.0
+    copy: str | None = None
 
     def to_json(self) -> dict[str, Any]:
         """As the page and the command line are told."""
@@ -55,6 +57,7 @@ class Heard:
             "transition": self.transition,
             "reason": self.reason,
             "rest_ms": self.rest_ms,
+            "copy": self.copy,
         }
 
 

@@ -7,8 +7,8 @@ from collections.abc import Iterator, Sequence
 
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.flow.run import BY_ITSELF
+from keen_ripple.core.live.cast import Cast
 from keen_ripple.core.live.hearing import Event
-from keen_ripple.core.live.rehearse import leavings
 from keen_ripple.core.live.stage import Stage
 
 # How long a state is looked at before somebody acts, and how long the last one is.
@@ -24,7 +24,16 @@ def made_events(piece: Piece) -> tuple[list[Event], float]:
 
     What never can be set off, because another one heeds first, is left out.
     """
-    stage, events, seen = Stage(piece, leavings(piece)), list[Event](), set[str]()
+    cast, events, at = Cast(piece), list[Event](), 0
+    while at < len(found := list(cast.all)):
+        _act_in(found[at], cast, events)
+        at += 1
+    return events, max(each.stage.reached_ms for each in cast.all) + PAUSE_MS
+
+
+def _act_in(one: Cast, cast: Cast, events: list[Event]) -> None:
+    """Acts until every transition of one of the cast has been seen, or none can be reached any more."""
+    stage, piece, seen = one.stage, one.stage.piece, set[str]()
     most = MOST_LAYERS_TIMES_STEPS // max(len(stage.ears.around), 12)
     for _ in range(min(STEPS_PER_TRANSITION * len(piece.transitions) + 1, most)):
         wanted = _next(piece, stage, seen)
@@ -33,30 +42,31 @@ def made_events(piece: Piece) -> tuple[list[Event], float]:
         seen.add(wanted.id)
         alone = stage.following()
         if alone is not None and wanted.id == alone.id:
-            stage.play_until(stage.departure_ms(alone))
+            cast.play_until(stage.departure_ms(alone))
         else:
-            event = _act(stage, wanted)
+            event = _act(stage, wanted, events[-1].t_ms if events else 0.0)
             events.append(event)
-            stage.play_until(event.t_ms)
-            stage.hear(event)
-        seen.add(stage.segments[-1].transition)
-    return events, stage.reached_ms + PAUSE_MS
+            cast.play_until(event.t_ms)
+            cast.hear(event)
+        if stage.segments:
+            seen.add(stage.segments[-1].transition)
 
 
 def seen_until_ms(piece: Piece, events: Sequence[Event]) -> float:
     """When the state that comes of the last event has been seen for a while, ms."""
-    stage = Stage(piece, leavings(piece))
+    cast = Cast(piece)
     for event in sorted(events, key=lambda event: event.t_ms):
-        stage.play_until(event.t_ms)
-        stage.hear(event)
-    return max(stage.reached_ms, stage.pending.t_ms + piece.double_tap_ms if stage.pending else 0.0) + PAUSE_MS
+        cast.play_until(event.t_ms)
+        cast.hear(event)
+    return max(max(each.stage.reached_ms, each.stage.due_ms or 0.0) for each in cast.all) + PAUSE_MS
 
 
-def _act(stage: Stage, wanted: Transition) -> Event:
+def _act(stage: Stage, wanted: Transition, after_ms: float) -> Event:
     """The event that the transition waits for, once its state has been looked at, but before it goes on by itself."""
     alone = stage.following()
     # What needs no rest is heeded on the way too.
     earliest = stage.reached_ms + wanted.hold_ms if wanted.hold_ms else stage.began_ms
+    earliest = max(earliest, after_ms)
     latest = stage.departure_ms(alone) - 1.0 if alone is not None else float("inf")
     t = max(min(stage.reached_ms + max(PAUSE_MS, wanted.hold_ms), latest), earliest)
     # The second half of a double tap, said as one.

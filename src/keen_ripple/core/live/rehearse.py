@@ -3,25 +3,25 @@
 from __future__ import annotations
 
 from bisect import bisect_right
-from collections import Counter
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass, field
 from typing import Any
 
 import numpy as np
 
+from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.flow.finer import finer_of, reaches_of
 from keen_ripple.core.flow.moves import Move
 from keen_ripple.core.flow.poses import Pose, poses_of
-from keen_ripple.core.flow.run import Run, Segment, run_of
-from keen_ripple.core.flow.sampling import poses_at
+from keen_ripple.core.flow.run import Segment
+from keen_ripple.core.flow.sampling import Numbers, write_tracks
 from keen_ripple.core.flow.tape import TapeTrack, tape_of
 from keen_ripple.core.flow.track import Progress, Track, looks_at, tracks_of
 from keen_ripple.core.flow.undercurrents import course_tracks
+from keen_ripple.core.live.cast import Cast
 from keen_ripple.core.live.hearing import Event, Heard
-from keen_ripple.core.live.overlap import carried_run, leaves_early
-from keen_ripple.core.live.stage import Fading, Stage
+from keen_ripple.core.live.stage import Fading
 
 
 @dataclass(frozen=True)
@@ -36,6 +36,10 @@ class Rehearsal:
     state: str
     end_ms: float
     heard: tuple[Heard, ...]
+    # When it began, and what became of its free placements from when they were first seen, by their ids; all on the
+    # same axis of time.
+    origin_ms: float = 0.0
+    voices: Mapping[str, Rehearsal] = field(default_factory=dict)
 
     @property
     def unheeded(self) -> tuple[Event, ...]:
@@ -54,16 +58,27 @@ class Rehearsal:
     def sample(self, times_ms: Iterable[float]) -> list[dict[str, dict[str, Any]]]:
         """The pose at each moment, in the order asked; in a cross-fade it is the new look, see `faded_at`."""
         moments = np.array(list(times_ms), dtype=np.float64)
+        poses = [{layer: dict(look) for layer, look in self.rest.items()} for _ in moments]
+        self._write(moments, poses)
+        return poses
+
+    def _write(self, moments: Floats, poses: Sequence[dict[str, dict[str, Any]]]) -> None:
+        """Writes into the poses what was moved, at the moments of each, from its beginning on."""
         order = np.argsort(moments, kind="stable")
-        sorted_poses = poses_at(self.rest, self.tracks(), moments[order])
-        poses = [sorted_poses[place] for place in np.argsort(order, kind="stable")]
+        tracks = self.tracks()
+        write_tracks([poses[index] for index in order], tracks, Numbers(tracks), moments[order])
         for undercurrent, track in course_tracks(self.piece):
-            phases = moments % undercurrent.period_ms
+            phases = (moments - self.origin_ms) % undercurrent.period_ms
             order = np.argsort(phases, kind="stable")
             for index, value in zip(order, looks_at(track, Progress(phases[order])), strict=True):
                 if undercurrent.runs(*self.states_at(float(moments[index]))):
                     poses[index][track.layer][track.property.name] = value
-        return poses
+        self._write_voices(moments, poses)
+
+    def _write_voices(self, moments: Floats, poses: Sequence[dict[str, dict[str, Any]]]) -> None:
+        for voice in self.voices.values():
+            begun = np.flatnonzero(moments >= voice.origin_ms).tolist()
+            voice._write(moments[begun], [poses[index] for index in begun])
 
     def faded_at(self, t_ms: float) -> list[tuple[Pose, float]]:
         """The looks that cross-fades have left and that are still seen, the oldest first, and each one's share of what
@@ -73,7 +88,9 @@ class Rehearsal:
             if fade.start_ms <= t_ms:
                 share = fade.share(t_ms)
                 before = 1.0 - sum(weight for _, weight in looks)
-                looks = [*((look, weight * (1.0 - share)) for look, weight in looks), (fade.look, before * (1 - share))]
+                left = {layer: dict(look) for layer, look in fade.look.items()}
+                self._write_voices(np.array([fade.start_ms]), [left])
+                looks = [*((look, weight * (1.0 - share)) for look, weight in looks), (left, before * (1 - share))]
         return [(look, weight) for look, weight in looks if weight > 0.0]
 
     def states_at(self, t_ms: float) -> tuple[str, str]:
@@ -91,42 +108,27 @@ def rehearse(piece: Piece, events: Sequence[Event], until_ms: float) -> Rehearsa
     Events in the middle of a transition are heeded by transitions from the state that it leads to, if those need no
     hold. Raises RunFault for states that follow each other endlessly in no time.
     """
-    stage = Stage(piece, leavings(piece))
+    cast = Cast(piece)
     for event in sorted(events, key=lambda event: event.t_ms):
         if event.t_ms > until_ms:
             break
-        stage.play_until(event.t_ms)
-        stage.hear(event)
-    stage.play_until(until_ms)
+        cast.play_until(event.t_ms)
+        cast.hear(event)
+    cast.play_until(until_ms)
+    return _played(cast, until_ms)
+
+
+def _played(cast: Cast, until_ms: float) -> Rehearsal:
+    stage = cast.stage
     return Rehearsal(
-        piece,
-        stage.poses[piece.start],
+        stage.piece,
+        stage.poses[stage.piece.start],
         tuple(stage.moves),
         tuple(stage.segments),
         tuple(stage.fades),
         stage.state,
         until_ms,
-        tuple(stage.heard),
+        tuple(cast.heard),
+        stage.origin_ms,
+        {str(voice.copy): _played(voice, until_ms) for voice in cast.voices},
     )
-
-
-def leavings(piece: Piece) -> dict[str, int] | None:
-    """How often each state is left by itself before the piece rests, as often as in its run; None for ever.
-
-    Whoever acts begins the count anew.
-    """
-    if piece.plays is None:
-        return None
-    run = _run_of(piece)
-    counts: Counter[str] = Counter()
-    for segment in run.segments:
-        if segment.kind == "travel":
-            counts[segment.from_] += piece.plays if segment.start_ms >= run.lead_in_ms else 1
-    return dict(counts)
-
-
-def _run_of(piece: Piece) -> Run:
-    if not leaves_early(piece):
-        return run_of(piece)
-    poses = poses_of(piece)
-    return carried_run(piece, poses, finer_of(piece, reaches_of(piece, poses, {})))[0]

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import Counter
-from collections.abc import Container, Iterator, Mapping, Sequence
+from collections.abc import Callable, Container, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
@@ -45,10 +45,12 @@ class Fading:
 
 @dataclass
 class Stage:
-    """Plays a piece from its start. `plays` says how often each state is left by itself before the piece rests."""
+    """Plays a piece from its start, which it shows at `origin_ms`. `plays` says how often each state is left by itself
+    before the piece rests."""
 
     piece: Piece
     plays: Mapping[str, int] | None = None
+    origin_ms: float = 0.0
     state: str = ""
     began_ms: float = 0.0
     reached_ms: float = 0.0
@@ -62,11 +64,23 @@ class Stage:
     # A tap that may become half of a double tap.
     pending: Event | None = None
     left: Counter[str] = field(default_factory=Counter)
+    # Where pieces live in each other, all of them have a say in what is seen: asked instead of `is_seen`.
+    sees: Callable[[str, float], bool] | None = None
 
     def __post_init__(self) -> None:
         self.state = self.piece.start
+        self.began_ms = self.reached_ms = self.origin_ms
         self.poses = poses_of(self.piece)
         self._play_media()
+
+    def is_seen(self, layer: str, now_ms: float) -> bool:
+        """Whether nothing hides a layer: neither it nor what is around it."""
+        around = self.ears.around.get(layer, ())
+        return bool(around) and all(self.shows(each, now_ms) for each in around)
+
+    def shows(self, layer: str, now_ms: float) -> bool:
+        """Whether a layer by itself is there to be seen now, whatever is around it."""
+        return all(float(self.value_at(layer, name, now_ms)) > 0.0 for name in ("opacity", "visible"))
 
     @cached_property
     def ears(self) -> Ears:
@@ -90,9 +104,14 @@ class Stage:
         else:
             self._heed(event, now)
 
+    @property
+    def due_ms(self) -> float | None:
+        """When a tap that may become half of a double tap is heard as a single one, if there is one."""
+        return self.pending.t_ms + self.piece.double_tap_ms if self.pending is not None else None
+
     def play_until(self, t_ms: float) -> None:
         """Takes what starts by itself up to a moment, which belongs to it."""
-        while self.pending is not None and (due := self.pending.t_ms + self.piece.double_tap_ms) <= t_ms:
+        while self.pending is not None and (due := self.due_ms) is not None and due <= t_ms:
             pending = self.pending
             self._follow_until(due)
             self.pending = None
@@ -139,11 +158,7 @@ class Stage:
             self.take(transition, now_ms, by_itself=False)
 
     def _is_seen(self, layer: str | None, now_ms: float) -> bool:
-        if layer is None:
-            return True
-        around = self.ears.around.get(layer, ())
-        seen = (float(self.value_at(each, name, now_ms)) for each in around for name in ("opacity", "visible"))
-        return bool(around) and all(share > 0.0 for share in seen)
+        return layer is None or (self.sees or self.is_seen)(layer, now_ms)
 
     def take(self, transition: Transition, now_ms: float, by_itself: bool = True) -> list[Move]:
         """Starts a transition, also in the middle of others. Gives the moves that are under way from now on."""

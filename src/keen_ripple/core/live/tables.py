@@ -5,6 +5,7 @@ Motion there is what `live.stage` says, with each curve and each spring's two re
     curves       {"u", "p"}: progress at shares of the time
     springs      {"t_s", "rest", "throw"}: the two responses; {"k", "drag"}: for their speeds; {"thrown_ms"}
     motions      {"layer", "property", "form", "low", "high", "places"}: what differs among states, a place for each
+    voices       {"copy", "seen_in", "tables"}: free placements, seen in some states, with tables of their own
     transitions  with {"spans", "of"}: the times that there are, and which of them a motion has, the first if none
 """
 
@@ -26,14 +27,15 @@ from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.spans import Span, Spans
 from keen_ripple.core.flow.finer import AS_IT_IS, Finer, finer_of, reaches_of
+from keen_ripple.core.flow.free import free_copies
 from keen_ripple.core.flow.media import STEADY, playing_on, rest_ms
 from keen_ripple.core.flow.poses import Pose, poses_of
 from keen_ripple.core.flow.run import BY_ITSELF
 from keen_ripple.core.flow.tape import TRACE_ERROR, TapeTrack
 from keen_ripple.core.flow.track import limits_of
 from keen_ripple.core.flow.undercurrents import course_tape
+from keen_ripple.core.live.cast import leavings
 from keen_ripple.core.live.interrupt import tolerances_of
-from keen_ripple.core.live.rehearse import leavings
 from keen_ripple.core.live.stage import varying
 from keen_ripple.core.properties import BY_NAME, Property
 from keen_ripple.core.values.plain import plain
@@ -128,6 +130,10 @@ def tables_of(piece: Piece) -> dict[str, Any]:
         "leavings": leavings(piece),
         "plays": piece.plays,
         "undercurrents": list(_undercurrents(piece, finer, poses[piece.start])),
+        "voices": [
+            {"copy": copy.layer, "seen_in": sorted(copy.seen_in), "tables": tables_of(copy.piece)}
+            for copy in free_copies(piece, poses)
+        ],
         **tables.to_json(),
     }
 

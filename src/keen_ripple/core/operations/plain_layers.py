@@ -5,10 +5,10 @@ from __future__ import annotations
 from collections.abc import Collection, Mapping, Sequence
 from typing import Any
 
-from keen_ripple.core.document import Lane, Piece, State, Transition, walk
+from keen_ripple.core.document import Piece, State, Transition, walk
 from keen_ripple.core.document.layers import MODELS, LayerBase
+from keen_ripple.core.document.renaming import Rename, renamed_lane, renamed_transition, renamed_undercurrent
 from keen_ripple.core.document.spans import Spans
-from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.placing import Library, placed, placements_of
 from keen_ripple.core.properties import properties_of
@@ -23,8 +23,15 @@ def with_plain_layers(piece: Piece, placement: str, library: Library) -> Piece:
 
     Raises Fault where there is no such placement, PlacingFault where it cannot be laid flat.
     """
-    if placement not in {layer.id for layer, _ in placements_of(piece)}:
+    found = next((layer for layer, _ in placements_of(piece) if layer.id == placement), None)
+    if found is None:
         raise Fault(f"There is no placement {placement!r}.", value=placement, remedy="Name a piece in this piece.")
+    if found.life == "free":
+        raise Fault(
+            f"{found.name} lives free, and plain layers go with the piece that they are in.",
+            value=placement,
+            remedy="Let this piece lead it first.",
+        )
     flat = placed(piece, library, only=placement)
     names = _names(flat, placement)
     turned = {layer.id for layer, _ in walk(flat.layers) if _is_flat(layer)}
@@ -33,7 +40,7 @@ def with_plain_layers(piece: Piece, placement: str, library: Library) -> Piece:
             "layers": _layers(flat.layers, names),
             "states": tuple(_state(state, names, turned) for state in flat.states),
             "transitions": tuple(_transition(own, names, turned) for own in flat.transitions),
-            "undercurrents": tuple(_undercurrent(own, names) for own in flat.undercurrents),
+            "undercurrents": tuple(renamed_undercurrent(own, _renaming(names)) for own in flat.undercurrents),
         }
     )
 
@@ -50,6 +57,10 @@ def _names(flat: Piece, placement: str) -> dict[str, str]:
             candidate = f"{wanted}-{number}"
         names[inner] = candidate
     return names
+
+
+def _renaming(names: Mapping[str, str]) -> Rename:
+    return lambda name: names.get(name, name)
 
 
 def _layers(layers: Sequence[LayerBase], names: Mapping[str, str]) -> tuple[LayerBase, ...]:
@@ -92,7 +103,7 @@ def _state(state: State, names: Mapping[str, str], turned: Collection[str]) -> S
 
 
 def _transition(own: Transition, names: Mapping[str, str], turned: Collection[str]) -> Transition:
-    spans = Spans(own)
+    spans, of = Spans(own), _renaming(names)
     lanes = []
     for lane in own.lanes:
         if lane.layer in turned and lane.property == "state":
@@ -100,18 +111,5 @@ def _transition(own: Transition, names: Mapping[str, str], turned: Collection[st
         if lane.anchor is not None and lane.anchor.layer in turned and lane.anchor.property == "state":
             start = spans.unstaggered(lane.layer, lane.property).start_ms
             lane = lane.model_copy(update={"anchor": None, "delay_ms": start})
-        lanes.append(_renamed(lane, names))
-    cue_layer = names.get(own.cue_layer, own.cue_layer) if own.cue_layer else own.cue_layer
-    return own.model_copy(update={"lanes": tuple(lanes), "cue_layer": cue_layer})
-
-
-def _renamed(lane: Lane, names: Mapping[str, str]) -> Lane:
-    anchor = lane.anchor
-    if anchor is not None and anchor.layer is not None:
-        anchor = anchor.model_copy(update={"layer": names.get(anchor.layer, anchor.layer)})
-    return lane.model_copy(update={"layer": names.get(lane.layer, lane.layer), "anchor": anchor})
-
-
-def _undercurrent(own: Undercurrent, names: Mapping[str, str]) -> Undercurrent:
-    courses = tuple(c.model_copy(update={"layer": names.get(c.layer, c.layer)}) for c in own.courses)
-    return own.model_copy(update={"id": names.get(own.id, own.id), "courses": courses})
+        lanes.append(renamed_lane(lane, of))
+    return renamed_transition(own.model_copy(update={"lanes": ()}), of).model_copy(update={"lanes": tuple(lanes)})

@@ -72,8 +72,9 @@ class RunningUndercurrent(Sent):
 
 
 class RunReading(Sent):
-    """`transitions` and `legs`: for each segment the transition it belongs to and the leg that plays it. After
-    `common_loop_ms` everything looks as before, undercurrents too."""
+    """`transitions` and `legs`: for each segment the transition it belongs to and the leg that plays it; neither where
+    the piece rests while others play in it. From `common_from_ms` on everything looks after `common_loop_ms` as before,
+    undercurrents and free placements too."""
 
     lead_in_ms: int
     loop_ms: int | None
@@ -84,7 +85,20 @@ class RunReading(Sent):
     legs: list[str]
     plays: int | None
     common_loop_ms: int | None
+    common_from_ms: int
     undercurrents: list[RunningUndercurrent]
+    voices: list[RunningVoice]
+
+
+class RunningVoice(Sent):
+    """A free placement: its run, which begins at a moment of the one around it, with the tapes of its legs and what its
+    poses have of the properties that it moves."""
+
+    placement: str
+    begins_ms: float
+    run: RunReading
+    tapes: dict[str, PackedTape]
+    poses: Annotated[Any, Unchecked(dict[str, dict[str, SentLook]])]
 
 
 class TransitionReading(LegReading):

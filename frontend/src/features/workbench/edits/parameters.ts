@@ -16,9 +16,9 @@ export function kindOfParameter(property: Property, value: Value | undefined): P
 }
 
 const binds = (bind: Bind, to: Bind) =>
-  (['layer', 'property', 'transition', 'undercurrent'] as const).every(
+  (['layer', 'property', 'parameter', 'transition', 'undercurrent'] as const).every(
     (name) => (bind[name] ?? null) === (to[name] ?? null),
-  );
+  ) && !!bind.hold === !!to.hold;
 
 /** The parameter that is bound there, if one is. */
 export const parameterAt = (piece: Piece, to: Bind): Parameter | undefined =>
@@ -37,6 +37,12 @@ export function offer(piece: Piece, kind: Parameter['kind'], bind: Bind, name: s
   };
 }
 
+/** Takes one place from it; with the last of them the parameter goes. */
+export const withdrawAt = (piece: Piece, { name }: Parameter, at: Bind): Edit => ({
+  label: `${name} is the piece’s own again`,
+  patch: unbound(piece, (bind) => binds(bind, at)),
+});
+
 export function withdraw(piece: Piece, { id, name }: Parameter): Edit {
   const kept = parametersOf(piece).filter((parameter) => parameter.id !== id);
   return { label: `${name} is the piece’s own again`, patch: [{ op: 'add', path: '/parameters', value: kept }] };
@@ -51,13 +57,15 @@ export function renameParameter(piece: Piece, { id }: Parameter, name: string): 
 /** Where a parameter goes, in words. */
 export function goesTo(piece: Piece, { bind }: Parameter): string {
   return bind
-    .map(({ layer, property, state, transition }) => {
+    .map(({ layer, property, state, transition, hold, parameter }) => {
+      if (layer && parameter) return `${parameter} of ${placed(piece, layer).layer.name}`;
       if (layer && property) {
         const where = `${propertyNamed(property).label} of ${placed(piece, layer).layer.name}`;
         return state ? `${where} in ${stateNamed(piece, state).name}` : where;
       }
       if (!transition) return 'the period of an undercurrent';
       const { from, to } = transitionNamed(piece, transition);
+      if (hold) return `hold in ${stateNamed(piece, from).name}`;
       return `duration ${stateNamed(piece, from).name} → ${stateNamed(piece, to).name}`;
     })
     .join(', ');

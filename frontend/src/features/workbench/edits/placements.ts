@@ -1,16 +1,30 @@
 /* Edits of the pieces that stand in a piece. */
-import type { Piece, Value } from '../../../api/contract';
+import type { Operation, Piece, Value } from '../../../api/contract';
 import { placed } from '../tree';
 import type { Edit, Scope } from './edit';
 import { addLayer } from './layers';
-import { baseOf, setCells, setValues } from './values';
+import { baseOf, KEPT_BY_FREE, setCells, setValues, type Cell } from './values';
 
 /** What an original is to whoever places it. */
-export type Placeable = Pick<Piece, 'name' | 'width' | 'height' | 'start'>;
+export type Placeable = Pick<Piece, 'name' | 'width' | 'height' | 'start'> & { life?: 'led' | 'free' };
 
 /** A copy on top, in the middle, in the state in which the original starts. */
-export const addPlacement = (piece: Piece, original: string, { name, width, height, start }: Placeable) =>
-  addLayer(piece, 'placement', { width, height, piece: original, state: start }, name);
+export const addPlacement = (piece: Piece, original: string, { name, width, height, start, life }: Placeable) =>
+  addLayer(piece, 'placement', { width, height, piece: original, state: start, ...(life && { life }) }, name);
+
+/** Led by the states of the piece around it, or free. What one way of living has no use for is taken out. */
+export function setLife(piece: Piece, id: string, life: 'led' | 'free'): Edit {
+  const { layer, path } = placed(piece, id);
+  const patch: Operation[] = [{ op: 'add', path: `${path}/life`, value: life }];
+  const cells = piece.states.flatMap(({ id: state, changes }) =>
+    Object.keys(changes?.[id] ?? {})
+      .filter((property) => KEPT_BY_FREE.includes(property))
+      .map((property): Cell => ({ state, layer: id, property, value: null })),
+  );
+  const label = life === 'free' ? `${layer.name} lives free` : `${layer.name} is led`;
+  // Before it lives free nothing of it may differ that is the same in all states then.
+  return { label, patch: life === 'free' ? [...setCells(piece, cells, label).patch, ...patch] : patch };
+}
 
 export type Own = Readonly<Record<string, string | number>>;
 

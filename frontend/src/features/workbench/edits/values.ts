@@ -4,6 +4,14 @@ import { sameValue } from '../../../shared/text/values';
 import { placed, propertyNamed, stateNamed } from '../tree';
 import { named, stateIndex, type Edit, type Scope } from './edit';
 import { known } from '../../../shared/known';
+import { CannotBe } from './cannotBe';
+
+/** What is around a copy that lives free only moves its place: this it has in all states alike. */
+export const KEPT_BY_FREE = ['state', 'width', 'height'];
+const isKept = (piece: Piece, id: string, property: string) => {
+  const { layer } = placed(piece, id);
+  return layer.kind === 'placement' && layer.life === 'free' && KEPT_BY_FREE.includes(property);
+};
 
 /** One value of the score; null takes it back to the base. */
 export interface Cell {
@@ -40,26 +48,19 @@ export function setLooks(piece: Piece, stateId: string, looks: Looks, scope: Sco
     ids.map((id) => nameOf(piece, id)),
     'layers',
   )}`;
-  if (scope === 'state') {
-    const cells = ids.flatMap((layer) =>
-      Object.entries(known(looks[layer])).map(([property, value]): Cell => ({
-        state: stateId,
-        layer,
-        property,
-        value,
-      })),
-    );
-    return setCells(piece, cells, `${whose} in ${stateNamed(piece, stateId).name}`);
-  }
-  const patch = ids.flatMap((id) => {
-    const { path } = placed(piece, id);
-    return Object.entries(known(looks[id])).map<Operation>(([name, value]) => ({
-      op: 'add',
-      path: `${path}/${name}`,
-      value,
-    }));
-  });
-  return { label: `${whose}, all states`, patch };
+  const cells = ids.flatMap((layer) =>
+    Object.entries(known(looks[layer])).map(([property, value]): Cell => ({ state: stateId, layer, property, value })),
+  );
+  const isOfAll = ({ layer, property }: Cell) => scope === 'base' || isKept(piece, layer, property);
+  const patch = cells.filter(isOfAll).map(({ layer, property, value }): Operation => ({
+    op: 'add',
+    path: `${placed(piece, layer).path}/${property}`,
+    value,
+  }));
+  const own = cells.filter((cell) => !isOfAll(cell));
+  if (!own.length) return { label: `${whose}, all states`, patch };
+  const edit = setCells(piece, own, `${whose} in ${stateNamed(piece, stateId).name}`);
+  return { ...edit, patch: [...patch, ...edit.patch] };
 }
 
 /** Back to the base value. */
@@ -80,6 +81,13 @@ export function ownValues(piece: Piece, stateId: string, layers: readonly string
 
 /** Sets cells of the score, wherever they stand. A value of a state stays its own, also where the base has the same. */
 export function setCells(piece: Piece, cells: readonly Cell[], label: string): Edit {
+  const kept = cells.find(({ layer, property, value }) => value !== null && isKept(piece, layer, property));
+  if (kept) {
+    const { name } = placed(piece, kept.layer).layer;
+    throw new CannotBe(
+      `${name} lives free: its ${labels([kept.property])} is the same in all states. Set it in the inspector.`,
+    );
+  }
   const patch = piece.states.flatMap((state, index) => {
     const own = cells.filter((cell) => cell.state === state.id);
     return own.length ? changesOf(piece, index, own) : [];

@@ -4,7 +4,7 @@ import { TextField } from '../../../shared/ui/Field';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { attempt, make, useBench } from '../bench';
 import type { Common } from '../chosenLooks';
-import { goesTo, kindOfParameter, offer, parameterAt, renameParameter, withdraw } from '../edits';
+import { goesTo, kindOfParameter, offer, parameterAt, renameParameter, withdraw, withdrawAt } from '../edits';
 import { placed } from '../tree';
 
 /** Which values of a layer its copies may set: a press on one offers it, another takes it back. */
@@ -52,7 +52,9 @@ export function OfferChip({ kind, bind, label, name }: ChipProps) {
   return (
     <Chip
       pressed={!!known}
-      onClick={() => void attempt(known ? withdraw(piece, known) : offer(piece, kind, bind, name.toLowerCase()))}
+      onClick={() =>
+        void attempt(known ? withdrawAt(piece, known, bind) : offer(piece, kind, bind, name.toLowerCase()))
+      }
     >
       {label}
     </Chip>

@@ -41,6 +41,9 @@ export function PieceInspector() {
             ? `Plays once, ${run.total_ms} ms.`
             : `${standingStill(piece, run) ?? 'Stands still'}. ${howToPlay(piece, run)}`
           : `Loops in ${run.loop_ms} ms${run.lead_in_ms ? ` after a lead-in of ${run.lead_in_ms} ms` : ''}.`}
+        {run.common_loop_ms !== null && run.common_loop_ms !== run.loop_ms
+          ? ` With all that goes round in it, it looks the same again after ${run.common_loop_ms} ms.`
+          : ''}
       </p>
       <CloseLoop />
       <Retime />

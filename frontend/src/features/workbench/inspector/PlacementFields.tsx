@@ -1,11 +1,12 @@
 import { Select } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
-import type { Original, Placement } from '../../../api/contract';
+import type { Original, Placement, RunningVoice } from '../../../api/contract';
+import { Choice } from '../../../shared/ui/Choice';
 import { NumberField, TextField } from '../../../shared/ui/Field';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { attempt, make, useBench } from '../bench';
 import { reaches } from '../chosen';
-import { setOwn } from '../edits';
+import { setLife, setOwn } from '../edits';
 import { looksEdit } from '../looks';
 import { goToPiece, hadBy, originalOf, standingIn, turnPlain, type Had } from '../placements';
 import { placed, stateNamed } from '../tree';
@@ -19,7 +20,8 @@ export function PlacementFields({ id }: { id: string }) {
       ...{ document, state, originals, poses, scope, fresh },
     })),
   );
-  const { piece } = placed(bench.document, id).layer as Placement;
+  const { piece, life } = placed(bench.document, id).layer as Placement;
+  const isFree = life === 'free';
   const original = originalOf(bench, id);
   if (!original) return null;
   const scope = reaches(bench, [id]);
@@ -35,8 +37,9 @@ export function PlacementFields({ id }: { id: string }) {
           Go to original
         </PlainButton>
       </p>
+      <Life id={id} />
       <div className="stands">
-        <span className="quiet">stands {where}</span>
+        <span className="quiet">{isFree ? 'begins' : `stands ${where}`}</span>
         <Select
           aria-label="State of the copy"
           value={standingIn(original, bench.poses[bench.state]?.[id]?.state)}
@@ -57,13 +60,46 @@ export function PlacementFields({ id }: { id: string }) {
       ))}
       <PlainButton
         className="plain-layers"
-        title="Nothing that plays changes; edits of the original are no longer seen here"
+        disabled={isFree}
+        title={
+          isFree
+            ? 'Plain layers go with this piece: let it lead the copy first'
+            : 'Nothing that plays changes; edits of the original are no longer seen here'
+        }
         onClick={() => void turnPlain(id)}
       >
         Turn into plain layers
       </PlainButton>
     </section>
   );
+}
+
+/** Whether the states of this piece lead it; and what it does by itself where they do not. */
+function Life({ id }: { id: string }) {
+  const { document: piece, run } = useBench(useShallow(({ document, run }) => ({ document, run })));
+  const { life = 'led' } = placed(piece, id).layer as Placement;
+  const voice = run.voices.find(({ placement }) => placement === id);
+  return (
+    <>
+      <Choice
+        block
+        aria-label="How it lives"
+        value={life}
+        options={[
+          { value: 'led', label: 'led by this piece', title: 'The states of this piece say in which state it stands' },
+          { value: 'free', label: 'free, by itself', title: 'It plays and answers by itself, from when it is seen' },
+        ]}
+        onChange={(next) => void attempt(setLife(piece, id, next))}
+      />
+      {life === 'free' && <p className="quiet">{voice ? livesOf(voice) : 'It is never seen in the run.'}</p>}
+    </>
+  );
+}
+
+function livesOf({ begins_ms, run: { loop_ms, total_ms } }: RunningVoice): string {
+  const from = begins_ms ? `From ${begins_ms} ms on it` : 'It';
+  if (loop_ms !== null) return `${from} goes round in ${loop_ms} ms.`;
+  return total_ms ? `${from} plays once, for ${total_ms} ms.` : `${from} waits for somebody to act.`;
 }
 
 /** A parameter, marked where the copy says something itself, with the way back. */

@@ -72,7 +72,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
           commit={(timing: Timing) => make(set(transition, 'Timing', { timing }))}
         />
       )}
-      {style === 'tween' && !lane && <OfferedDuration transition={transition} />}
+      {style === 'tween' && !lane && <OfferedTimes transition={transition} />}
       {style === 'tween' && <Lanes transition={transition} />}
       {!lane && (
         <WaysBy last={transition}>
@@ -108,12 +108,14 @@ function Ends({ transition }: { transition: Transition }) {
 }
 
 /** Where the piece stands in another, each copy may take its own time. */
-function OfferedDuration({ transition: { id, timing } }: { transition: Transition }) {
-  if (timing.kind === 'spring') return null;
+function OfferedTimes({ transition: { id, timing, early_ms } }: { transition: Transition }) {
+  const hasDuration = timing.kind !== 'spring';
+  if (!hasDuration && early_ms) return null;
   return (
     <div className="chips">
       <span className="quiet">copies may set</span>
-      <OfferChip kind="time" bind={{ transition: id }} label="its duration" name="duration" />
+      {hasDuration && <OfferChip kind="time" bind={{ transition: id }} label="its duration" name="duration" />}
+      {!early_ms && <OfferChip kind="time" bind={{ transition: id, hold: true }} label="the hold" name="hold" />}
     </div>
   );
 }

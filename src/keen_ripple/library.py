@@ -53,7 +53,7 @@ def assemble(source: Path | Mapping[str, Any], folder: Path | None = None) -> Pi
     from keen_ripple.core.flow.placing import placed
 
     document, own = unbundled(json_in(source) if isinstance(source, Path) else source)
-    return placed(read(document), read_library({**_found(document, folder, own), **own}))
+    return placed(read(document), read_library(_found(document, folder, own)))
 
 
 def bundle(source: Path | Mapping[str, Any], folder: Path) -> Document:
@@ -64,26 +64,20 @@ def bundle(source: Path | Mapping[str, Any], folder: Path) -> Document:
     from keen_ripple.core.document.bundle import bundled, unbundled
 
     document, own = unbundled(json_in(source) if isinstance(source, Path) else source)
-    found = bundled(document, {**_found(document, folder, own), **own})
+    found = bundled(document, _found(document, folder, own))
     assemble(found)
     return found
 
 
 def _found(document: Any, folder: Path | None, own: Mapping[str, Any]) -> dict[str, Any]:
-    """The documents in a folder that a piece needs, and those that they need."""
-    from keen_ripple.core.flow.placing import placed_ids
+    """The documents that a piece needs, and those that they need: those that came with it, or that lie in a folder."""
+    from keen_ripple.core.document.bundle import standing_in
 
-    found: dict[str, Any] = {}
-    waiting = placed_ids(document).union(*map(placed_ids, own.values()))
-    while folder is not None and waiting - found.keys() - own.keys():
-        name = (waiting - found.keys() - own.keys()).pop()
-        path = folder / f"{name}.json"
-        if not path.is_file():
-            waiting.discard(name)
-            continue
-        found[name] = json_in(path)
-        waiting |= placed_ids(found[name])
-    return found
+    def load(name: str) -> Any:
+        path = folder / f"{name}.json" if folder is not None else None
+        return own.get(name) or (json_in(path) if path is not None and path.is_file() else None)
+
+    return {**own, **standing_in(document, load)}
 
 
 def document_of(piece: Piece) -> Document:

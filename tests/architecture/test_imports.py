@@ -31,6 +31,7 @@ CORE = (
 FLOW = (
     *(
         "parameters",
+        "traits",
         "layout",
         "poses",
         "families",

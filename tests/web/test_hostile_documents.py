@@ -13,6 +13,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from keen_ripple.cli import main
+from keen_ripple.core.document.bundle import placed_ids
 from keen_ripple.web import create_app
 from support import DEMO, DEMO_FOLDER
 
@@ -98,8 +99,9 @@ def pointed(fault: Any) -> None:
 @pytest.mark.parametrize("batch", range(BATCHES))
 def test_a_hostile_document_is_refused_with_its_place_or_plays(batch: int, tmp_path: Path, capsys) -> None:
     client = create_app(tmp_path / "web.sqlite").test_client()
-    # Stands in another.
-    client.post("/api/pieces", json={"document": DEMO["pier-card"]})
+    # What stands in others.
+    for name in sorted({held for document in DEMO.values() for held in placed_ids(document)}):
+        client.post("/api/pieces", json={"document": DEMO[name]})
     sound = client.post("/api/pieces", json={"document": DEMO["tide-loader"]}).get_json()["id"]
     outcomes = [
         checked(client, hostile(seed), sound, tmp_path / "hostile.json", capsys)

@@ -219,6 +219,7 @@ PROPERTIES: tuple[Property, ...] = (
     *_under(
         "Placement",
         Property("state", "state", "", "placed", kinds=("placement",)),
+        Property("traits", "traits", "", "placed", (), kinds=("placement",)),
         Property("values", "values of its own", "", "placed", (), kinds=("placement",)),
     ),
     *_under(

@@ -5,8 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Any
 
+from keen_ripple.core.document.bundle import standing_in
 from keen_ripple.core.errors import Fault, quoted
-from keen_ripple.core.flow.placing import placed_ids
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
 from keen_ripple.store.json_text import text_of, value_of
@@ -104,17 +104,18 @@ def placed_in(conn: Connection, document: dict[str, Any]) -> dict[str, StoredPie
     """The pieces that stand in a document, and those that stand in them, by their ids; removed ones too, so that
     nothing that holds one is lost with it. What is not there or damaged is left out."""
     found: dict[str, StoredPiece] = {}
-    waiting = placed_ids(document)
-    while waiting:
-        piece_id = waiting.pop()
+
+    def load(piece_id: str) -> dict[str, Any] | None:
         row = conn.execute(f"{SELECT} WHERE id = ?", (piece_id,)).fetchone()
-        if row is None or piece_id in found:
-            continue
         try:
-            found[piece_id] = _stored(row)
+            stored = _stored(row) if row is not None else None
         except Damaged:
-            continue
-        waiting |= placed_ids(found[piece_id].document) - found.keys()
+            return None
+        if stored is not None:
+            found[piece_id] = stored
+        return stored.document if stored is not None else None
+
+    standing_in(document, load)
     return found
 
 

@@ -10,9 +10,8 @@ from flask import Blueprint, Response, current_app, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.document.bundle import bundled, holding, read_library, unbundled
+from keen_ripple.core.document.bundle import bundled, holding, placed_ids, read_library, unbundled
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.flow.placing import placed_ids
 from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import Connection, atomic, pieces

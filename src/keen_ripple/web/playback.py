@@ -25,6 +25,7 @@ from keen_ripple.web.contract.answers import (
     Original,
     OriginalParameter,
     OriginalState,
+    OriginalTrait,
     RunningUndercurrent,
     RunningVoice,
     RunReading,
@@ -76,6 +77,15 @@ def _original(piece: Piece) -> Original:
         parameters=[
             OriginalParameter(id=own.id, name=own.name, kind=own.kind, value=value_of(piece, own))
             for own in piece.parameters
+        ],
+        traits=[
+            OriginalTrait(
+                id=trait.id,
+                name=trait.name,
+                shows=trait.option().id,
+                options=[OriginalState(id=option.id, name=option.name) for option in trait.options],
+            )
+            for trait in piece.traits
         ],
     )
 

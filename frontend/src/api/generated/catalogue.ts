@@ -1205,6 +1205,26 @@ export const PROPERTIES: Property[] = [
     "step": 1.0
   },
   {
+    "name": "traits",
+    "label": "traits",
+    "unit": "",
+    "blend": "placed",
+    "default": [],
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "placement"
+    ],
+    "varies": true,
+    "css": "",
+    "choices": [],
+    "plain": false,
+    "group": "Placement",
+    "short": "",
+    "step": 1.0
+  },
+  {
     "name": "values",
     "label": "values of its own",
     "unit": "",

@@ -1349,6 +1349,15 @@ export interface Placement {
    * Lower-case letters and digits, in words joined by hyphens.
    */
   state: string;
+  traits?: {
+    /**
+     * Lower-case letters and digits, in words joined by hyphens.
+     *
+     * This interface was referenced by `undefined`'s JSON-Schema definition
+     * via the `patternProperty` "^[a-z0-9]+(-[a-z0-9]+)*$".
+     */
+    [k: string]: string;
+  };
   values?: {
     /**
      * This interface was referenced by `undefined`'s JSON-Schema definition
@@ -1378,9 +1387,10 @@ export interface BetweenStates {
 /**
  * One place that a parameter is written into.
  *
- * A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, of shadows that
- * of a `shadow`, both counted from 0; of the values of a placement that of its original's `parameter`. Or the duration
- * of a `transition`, or with `hold` how long its state is held before it, or the period of an `undercurrent`: whole ms.
+ * A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, of shadows
+ * that of a `shadow`, both counted from 0; of the values of a placement that of its original's `parameter`. Or the
+ * duration of a `transition`, or with `hold` how long its state is held before it, or the period of an `undercurrent`,
+ * in whole ms.
  */
 export interface Bind {
   layer?: string | null;
@@ -1445,6 +1455,7 @@ export interface Original {
   start: string;
   states: OriginalState[];
   parameters: OriginalParameter[];
+  traits: OriginalTrait[];
 }
 export interface OriginalState {
   id: string;
@@ -1458,6 +1469,15 @@ export interface OriginalParameter {
   name: string;
   kind: "text" | "colour" | "number" | "time" | "picture" | "state";
   value: string | number | null;
+}
+/**
+ * `shows` is the option that the original itself shows.
+ */
+export interface OriginalTrait {
+  id: string;
+  name: string;
+  shows: string;
+  options: OriginalState[];
 }
 export interface SentLook {
   [k: string]: SentValue;
@@ -2088,6 +2108,15 @@ export interface Look {
    * Lower-case letters and digits, in words joined by hyphens.
    */
   state?: string;
+  traits?: {
+    /**
+     * Lower-case letters and digits, in words joined by hyphens.
+     *
+     * This interface was referenced by `undefined`'s JSON-Schema definition
+     * via the `patternProperty` "^[a-z0-9]+(-[a-z0-9]+)*$".
+     */
+    [k: string]: string;
+  };
   values?: {
     /**
      * This interface was referenced by `undefined`'s JSON-Schema definition
@@ -2215,6 +2244,21 @@ export interface Piece {
    * @maxItems 64
    */
   undercurrents?: Undercurrent[];
+  /**
+   * Kinds in which the piece comes; a placement of it may choose.
+   *
+   * @maxItems 8
+   */
+  traits?:
+    | []
+    | [Trait]
+    | [Trait, Trait]
+    | [Trait, Trait, Trait]
+    | [Trait, Trait, Trait, Trait]
+    | [Trait, Trait, Trait, Trait, Trait]
+    | [Trait, Trait, Trait, Trait, Trait, Trait]
+    | [Trait, Trait, Trait, Trait, Trait, Trait, Trait]
+    | [Trait, Trait, Trait, Trait, Trait, Trait, Trait, Trait];
   /**
    * What a placement of this piece may set.
    *
@@ -2347,6 +2391,35 @@ export interface Undercurrent {
    * @maxItems 500
    */
   courses: [Course, ...Course[]];
+}
+/**
+ * A dimension with options. `shows` is the option that the piece itself shows; the first where none is said.
+ */
+export interface Trait {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  id: string;
+  name: string;
+  /**
+   * @minItems 1
+   * @maxItems 24
+   */
+  options: [Option, ...Option[]];
+  shows?: string | null;
+}
+/**
+ * What differs from the base, by layer, as a state says it; a state has the last word.
+ */
+export interface Option {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  id: string;
+  name: string;
+  changes?: {
+    [k: string]: Look;
+  };
 }
 /**
  * A value with a name, and where it goes. What a placement does not set stays as the piece itself has it.

@@ -1,7 +1,7 @@
 /* What is chosen of the piece, and what edits of that reach. Pure. */
 import type { Piece } from '../../api/contract';
 import { chainTo } from '../../shared/geometry/matrix';
-import type { Scope } from './edits';
+import { traitIn, type Scope } from './edits';
 
 export interface Chosen {
   state: string;
@@ -55,9 +55,11 @@ export function chosenIn(document: Piece, before: Chosen, earlier: Piece | null)
 /** What edits reach is the designer's word. Until it is said a piece opens with its base where it has one state, since
  * nothing could be told apart from it, and goes over to the states with the second. */
 function scopeIn(document: Piece, before: Chosen, earlier: Piece | null): Scope {
-  if (before.scopeIsChosen) return before.scope;
+  const isGone = before.scope.startsWith('option:') && !traitIn(document, before.scope);
+  if (before.scopeIsChosen && !isGone) return before.scope;
   if (!earlier) return document.states.length === 1 ? 'base' : 'state';
-  return earlier.states.length === 1 && document.states.length > 1 ? 'state' : before.scope;
+  if (isGone || (earlier.states.length === 1 && document.states.length > 1)) return 'state';
+  return before.scope;
 }
 
 /** What an edit of these layers reaches: the base of one that is just being placed, or as it was said. */

@@ -89,8 +89,12 @@ export function rowsOf(
     const first = all[0]?.[layer]?.[name];
     return all.some((pose) => !sameValue(pose[layer]?.[name], first));
   };
+  // What an option that is shown says is looked at with what the states say.
+  const said = (piece.traits ?? []).map(({ options, shows }) => options.find(({ id }) => id === shows)?.changes ?? {});
+  const saidOf = (layer: string, name: string) =>
+    said.some((changes) => Object.keys(changes[layer] ?? {}).includes(name));
   const isShown = (layer: string, name: string) =>
-    filter === 'all' || (filter === 'chosen' ? ids.includes(layer) : differs(layer, name));
+    filter === 'all' || (filter === 'chosen' ? ids.includes(layer) : differs(layer, name) || saidOf(layer, name));
   return walk(piece.layers ?? []).flatMap(({ layer }) =>
     propertiesOf(layer)
       .filter((p) => p.varies && (asked.includes(`${layer.id}/${p.name}`) || isShown(layer.id, p.name)))

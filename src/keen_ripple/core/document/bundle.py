@@ -6,7 +6,7 @@ reader of pieces takes one, and a piece in which nothing stands is its own bundl
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from typing import Any
 
 from keen_ripple.core.document.piece import Piece
@@ -29,6 +29,34 @@ def unbundled(document: Any) -> tuple[Any, dict[str, Any]]:
     if not isinstance(library, Mapping):
         raise DocumentFault("The library is no object.", place=f"/{LIBRARY}", remedy="Give documents by their ids.")
     return {name: value for name, value in document.items() if name != LIBRARY}, dict(library)
+
+
+def placed_ids(document: Any) -> set[str]:
+    """The ids of the pieces that stand in a JSON document, whether it is sound or not."""
+    found: set[str] = set()
+    waiting = [document.get("layers")] if isinstance(document, dict) else []
+    while waiting:
+        layers = waiting.pop()
+        for layer in layers if isinstance(layers, list) else ():
+            if isinstance(layer, dict):
+                waiting.append(layer.get("layers"))
+                if layer.get("kind") == "placement" and isinstance(layer.get("piece"), str):
+                    found.add(layer["piece"])
+    return found
+
+
+def standing_in(document: Any, load: Callable[[str], Any]) -> dict[str, Any]:
+    """The documents that stand in one, and those that stand in them, by their ids: as `load` gives them, which gives
+    None for what is not there."""
+    found: dict[str, Any] = {}
+    waiting = sorted(placed_ids(document))
+    for name in waiting:
+        inner = load(name) if name not in found else None
+        if inner is not None:
+            found[name] = inner
+            # The list is walked on while it grows.
+            waiting += sorted(placed_ids(inner))
+    return found
 
 
 def holding(document: Any, names: Mapping[str, str]) -> Any:

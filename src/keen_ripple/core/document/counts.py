@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 
 from keen_ripple.core.document.layers import LayerBase, walk
-from keen_ripple.core.document.piece import Piece
+from keen_ripple.core.document.piece import Piece, State
+from keen_ripple.core.document.traits import Option
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import DEEPEST_GROUPS, LONGEST_PATHS, MOST_LAYERS, MOST_LOOKS
 
@@ -59,10 +60,11 @@ def _too_deep(layers: Sequence[LayerBase], place: str, depth: int) -> str | None
 def _paths(piece: Piece) -> Iterator[str]:
     """Each outline that is written somewhere, once."""
     own = {layer.path for layer, _ in walk(piece.layers) if layer.kind == "path"}
+    differing: list[State | Option] = [*piece.states, *(option for trait in piece.traits for option in trait.options)]
     told = {
         changed.path  # type: ignore[attr-defined]
-        for state in piece.states
-        for changed in state.changes.values()
+        for one in differing
+        for changed in one.changes.values()
         if "path" in changed.model_fields_set
     }
     yield from own | told

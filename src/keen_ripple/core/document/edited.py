@@ -13,7 +13,8 @@ from typing import Any, TypeVar
 from pydantic import ValidationError
 
 from keen_ripple.core.document.fields import Model
-from keen_ripple.core.document.piece import Look, Piece, State
+from keen_ripple.core.document.looks import Look
+from keen_ripple.core.document.piece import Piece, State
 from keen_ripple.core.document.read import read_text
 from keen_ripple.core.document.references import reference_faults
 from keen_ripple.core.document.transitions import Transition

@@ -9,7 +9,7 @@ from pydantic import AfterValidator, BeforeValidator, Discriminator, Field, Tag
 
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_NAME, LONGEST_PATH, MOST_PARAMETERS
+from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_NAME, LONGEST_PATH, MOST_PARAMETERS, MOST_TRAITS
 from keen_ripple.core.outlines import canonical, parse
 from keen_ripple.core.properties import Property
 from keen_ripple.core.values import Model, Paint, Shadow
@@ -110,6 +110,7 @@ _TYPES: dict[str, Any] = {
     "text": Annotated[str, Field(max_length=2000), AfterValidator(_printable)],
     "source": SourceText,
     "state": Id,
+    "traits": Annotated[dict[Id, Id], Field(max_length=MOST_TRAITS)],
     "values": Annotated[dict[Id, Value], Field(max_length=MOST_PARAMETERS)],
 }
 

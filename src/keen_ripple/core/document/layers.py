@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from functools import cached_property
-from typing import TYPE_CHECKING, Annotated, Any, Literal, Union
+from typing import TYPE_CHECKING, Annotated, Any, Literal, Self, Union
 
 from pydantic import Field, create_model
 
@@ -39,6 +39,13 @@ class LayerBase(Model):
     def base(self) -> Mapping[str, Any]:
         """The base value of each property of this kind."""
         return {row.name: getattr(self, row.name) for row in properties_of(self.kind)}
+
+    def with_values(self, values: Mapping[str, Any]) -> Self:
+        """The same layer with other values in its base."""
+        copy = self.model_copy(update=dict(values))
+        # Worked out of the values that it had.
+        copy.__dict__.pop("base", None)
+        return copy
 
 
 def _model_of(kind: str) -> type[LayerBase]:

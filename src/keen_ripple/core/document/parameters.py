@@ -17,9 +17,10 @@ ParameterKind = Literal["text", "colour", "number", "time", "picture", "state"]
 class Bind(Model):
     """One place that a parameter is written into.
 
-    A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, of shadows that
-    of a `shadow`, both counted from 0; of the values of a placement that of its original's `parameter`. Or the duration
-    of a `transition`, or with `hold` how long its state is held before it, or the period of an `undercurrent`: whole ms.
+    A `property` of a `layer`: its base, or what `state` says of it; of a gradient the colour of a `stop`, of shadows
+    that of a `shadow`, both counted from 0; of the values of a placement that of its original's `parameter`. Or the
+    duration of a `transition`, or with `hold` how long its state is held before it, or the period of an `undercurrent`,
+    in whole ms.
     """
 
     layer: Id | None = None

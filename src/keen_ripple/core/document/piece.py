@@ -2,29 +2,31 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Annotated, Any, Literal
+from typing import Annotated, Any, Literal
 
-from pydantic import BeforeValidator, Field, create_model
+from pydantic import BeforeValidator, Field
 
-from keen_ripple.core.document.fields import Colour, Id, Model, Name, Size, property_type
+from keen_ripple.core.document.fields import Colour, Id, Model, Name, Size
 from keen_ripple.core.document.layers import Layer
+from keen_ripple.core.document.looks import Look
 from keen_ripple.core.document.parameters import Parameter
+from keen_ripple.core.document.traits import Trait
 from keen_ripple.core.document.transitions import Transition
 from keen_ripple.core.document.undercurrents import Undercurrent
-from keen_ripple.core.limits import MOST_LAYERS, MOST_PARAMETERS, MOST_STATES, MOST_TRANSITIONS, MOST_UNDERCURRENTS
-from keen_ripple.core.properties import VARYING
+from keen_ripple.core.limits import (
+    MOST_LAYERS,
+    MOST_PARAMETERS,
+    MOST_STATES,
+    MOST_TRAITS,
+    MOST_TRANSITIONS,
+    MOST_UNDERCURRENTS,
+)
 
 FORMAT = 1
 # Times that tell gestures apart, ms. 300 is how long browsers on phones wait after a tap whether another follows, and
 # 500 after which they take a held finger for a long press; both are the usual values of touch systems.
 DOUBLE_TAP_MS = 300
 LONG_PRESS_MS = 500
-
-_fields: dict[str, Any] = {row.name: (property_type(row), None) for row in VARYING}
-if TYPE_CHECKING:
-    Look = Model
-else:
-    Look = create_model("Look", __base__=Model, __module__=__name__, __doc__="Differences of one layer.", **_fields)
 
 
 def _number(value: Any) -> Any:
@@ -72,6 +74,9 @@ class Piece(Model):
         default=LONG_PRESS_MS, description="What is held down for this time is pressed long."
     )
     undercurrents: Annotated[tuple[Undercurrent, ...], Field(max_length=MOST_UNDERCURRENTS)] = ()
+    traits: Annotated[tuple[Trait, ...], Field(max_length=MOST_TRAITS)] = Field(
+        default=(), description="Kinds in which the piece comes; a placement of it may choose."
+    )
     parameters: Annotated[tuple[Parameter, ...], Field(max_length=MOST_PARAMETERS)] = Field(
         default=(), description="What a placement of this piece may set."
     )

@@ -55,12 +55,14 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
         if id(state) in shared:
             continue
         for layer_id in state.changes:
-            place = f"/states/{i}/changes/{layer_id}"
-            if layer_id not in layers:
-                yield _unknown("layer", layer_id, place, layers)
-                continue
-            for name in state.changes[layer_id].model_fields_set:
-                yield from _difference(layers[layer_id], name, f"{place}/{name}")
+            names = state.changes[layer_id].model_fields_set
+            yield from _changes(layers, layer_id, names, f"/states/{i}/changes/{layer_id}")
+    for i, trait in enumerate(piece.traits):
+        for j, option in enumerate(trait.options):
+            for layer_id, look in option.changes.items():
+                place = f"/traits/{i}/options/{j}/changes/{layer_id}"
+                yield from _changes(layers, layer_id, look.model_fields_set, place, by_state=False)
+    yield from _repeated((t.id, f"/traits/{i}/id") for i, t in enumerate(piece.traits))
     if piece.start not in states:
         yield _unknown("state", piece.start, "/start", states)
     for i, transition in enumerate(piece.transitions):
@@ -89,14 +91,24 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
             yield from _bind(bind, piece, layers, states, f"/parameters/{i}/bind/{j}")
 
 
+def _changes(layers: Layers, layer_id: str, names: Iterable[str], place: str, by_state: bool = True) -> Iterator[Fault]:
+    """What is wrong with the differences of one layer, in a state or in an option."""
+    if layer_id not in layers:
+        yield _unknown("layer", layer_id, place, layers)
+        return
+    for name in names:
+        layer, here = layers[layer_id], f"{place}/{name}"
+        if by_state and layer.life == "free" and name in KEPT_BY_FREE:
+            yield Fault(
+                f"{layer.name} lives free: its {name} is the same in all states.",
+                place=here,
+                value=name,
+                remedy="Let this piece lead it, or take this out.",
+            )
+        yield from _difference(layer, name, here)
+
+
 def _difference(layer: LayerBase, name: str, place: str) -> Iterator[Fault]:
-    if layer.life == "free" and name in KEPT_BY_FREE:
-        yield Fault(
-            f"{layer.name} lives free: its {name} is the same in all states.",
-            place=place,
-            value=name,
-            remedy="Let this piece lead it, or take this out.",
-        )
     if name not in names_of(layer.kind):
         yield Fault(f"A {layer.kind} has no {name}.", place=place, value=name, remedy="Remove it.")
 

@@ -12,7 +12,7 @@ from typing import NamedTuple
 
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.document.piece import Look
+from keen_ripple.core.document.looks import Look
 from keen_ripple.core.document.renaming import renamed_state, renamed_transition, renamed_undercurrent
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.run import BY_ITSELF, Run

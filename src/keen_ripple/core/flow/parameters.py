@@ -11,8 +11,8 @@ from pydantic import TypeAdapter, ValidationError
 from keen_ripple.core.document import Piece, State, walk
 from keen_ripple.core.document.fields import Milliseconds
 from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.document.looks import Look
 from keen_ripple.core.document.parameters import Bind, Parameter
-from keen_ripple.core.document.piece import Look
 from keen_ripple.core.document.undercurrents import Undercurrent, fits
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.values.paint import Gradient
@@ -116,7 +116,11 @@ def _each(
     found = []
     for layer in layers:
         inner = _each(layer.layers, layer_id, change) if layer.layers else layer.layers
-        changed = layer if all(a is b for a, b in zip(inner, layer.layers, strict=True)) else _with(layer, layers=inner)
+        changed = (
+            layer
+            if all(a is b for a, b in zip(inner, layer.layers, strict=True))
+            else layer.with_values({"layers": inner})
+        )
         found.append(change(changed) if layer.id == layer_id else changed)
     return tuple(found)
 
@@ -124,14 +128,7 @@ def _each(
 def _layer(layer: LayerBase, bind: Bind, value: Any) -> LayerBase:
     name = str(bind.property)
     told = _told(bind, value, getattr(layer, name, None))
-    return layer if told is None else _with(layer, **{name: told})
-
-
-def _with(layer: LayerBase, **values: Any) -> LayerBase:
-    copy = layer.model_copy(update=values)
-    # Worked out of the values that it had.
-    copy.__dict__.pop("base", None)
-    return copy
+    return layer if told is None else layer.with_values({name: told})
 
 
 def _state(state: State, bind: Bind, value: Any) -> State:

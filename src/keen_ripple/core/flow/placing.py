@@ -16,13 +16,14 @@ from typing import Any, NamedTuple
 
 from keen_ripple.core.document import Lane, Piece, State, Transition, walk
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.document.piece import Look
+from keen_ripple.core.document.looks import Look
 from keen_ripple.core.document.renaming import renamed_state, renamed_transition, renamed_undercurrent
 from keen_ripple.core.document.spans import Span, Spans
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.free import inner_id, led_by_itself, varied
 from keen_ripple.core.flow.parameters import with_values
+from keen_ripple.core.flow.traits import with_traits
 from keen_ripple.core.limits import DEEPEST_GROUPS, MOST_LAYERS, MOST_LOOKS
 
 Library = Mapping[str, Piece]
@@ -42,26 +43,12 @@ def placed(piece: Piece, library: Library = NO_LIBRARY, only: str | None = None)
     Raises PlacingFault for a piece that the library does not have, for pieces that hold each other, and for more layers
     or looks than can be played.
     """
-    return _Placer(library).flat(piece, (), only)
+    return _Placer(library).flat(piece if only is not None else with_traits(piece, {}), (), only)
 
 
 def placements_of(piece: Piece) -> list[tuple[LayerBase, str]]:
     """The placements of a piece that have not been laid flat, in painting order, with their JSON pointers."""
     return [(layer, place) for layer, place in walk(piece.layers) if isinstance(layer.piece, str)]
-
-
-def placed_ids(document: Any) -> set[str]:
-    """The ids of the pieces that stand in a JSON document, whether it is sound or not."""
-    found: set[str] = set()
-    waiting = [document.get("layers")] if isinstance(document, dict) else []
-    while waiting:
-        layers = waiting.pop()
-        for layer in layers if isinstance(layers, list) else ():
-            if isinstance(layer, dict):
-                waiting.append(layer.get("layers"))
-                if layer.get("kind") == "placement" and isinstance(layer.get("piece"), str):
-                    found.add(layer["piece"])
-    return found
 
 
 def flat_layers(piece: Piece) -> list[dict[str, Any]]:
@@ -77,6 +64,13 @@ def _drawn(layer: LayerBase) -> dict[str, Any]:
 def way_of(original: Piece, from_: str, to: str) -> Transition | None:
     """The transition by which a placement is led from one state of its original to another; the first written."""
     return next((own for own in original.transitions if (own.from_, own.to) == (from_, to)), None)
+
+
+class _Own(NamedTuple):
+    """What a placement says itself: values by parameters, and options by traits."""
+
+    values: Mapping[str, Any]
+    traits: Mapping[str, str]
 
 
 class _Standing(NamedTuple):
@@ -141,7 +135,7 @@ class _Placer:
             standing[state.id] = _Standing(original, _state_of(original, told["state"]))
         return _Copy(placement, self._original(placement, _merged(base, base), place, chain), standing, piece)
 
-    def _original(self, placement: LayerBase, values: Mapping[str, Any], place: str, chain: tuple[str, ...]) -> Piece:
+    def _original(self, placement: LayerBase, own: _Own, place: str, chain: tuple[str, ...]) -> Piece:
         if placement.piece in chain:
             names = [*chain[chain.index(placement.piece) :], placement.piece]
             raise PlacingFault(
@@ -157,9 +151,10 @@ class _Placer:
                 value=placement.piece,
                 remedy="Put it into the library, or take the placement out.",
             )
-        key = (placement.piece, json.dumps(values, sort_keys=True))
+        key = (placement.piece, json.dumps(own, sort_keys=True))
         if key not in self._originals:
-            self._originals[key] = self.flat(with_values(self._library[placement.piece], values), chain)
+            original = with_traits(with_values(self._library[placement.piece], own.values), own.traits)
+            self._originals[key] = self.flat(original, chain)
         return self._originals[key]
 
     def _state(self, state: State, copies: Collection[_Copy]) -> State:
@@ -219,9 +214,10 @@ def _all(piece: Piece) -> Iterator[LayerBase]:
     return (layer for layer, _ in walk(piece.layers))
 
 
-def _merged(base: Mapping[str, Any], told: Mapping[str, Any]) -> dict[str, Any]:
-    """What a placement says of its original's parameters: in its base, and then in a state."""
-    return {**dict(base["values"]), **dict(told["values"])}
+def _merged(base: Mapping[str, Any], told: Mapping[str, Any]) -> _Own:
+    """What a placement says of its original's parameters and traits: in its base, and then in a state."""
+    values, traits = ({**dict(base[name]), **dict(told[name])} for name in ("values", "traits"))
+    return _Own(values, traits)
 
 
 def _state_of(original: Piece, name: str) -> State:
@@ -231,8 +227,8 @@ def _state_of(original: Piece, name: str) -> State:
 
 
 def _without_values(look: Mapping[str, Any]) -> dict[str, Any]:
-    """They have gone into the layers: poses need not hold pictures once more."""
-    return {name: value for name, value in look.items() if name != "values"}
+    """They have gone into the layers, as traits have: poses need not hold pictures once more."""
+    return {name: value for name, value in look.items() if name not in ("values", "traits")}
 
 
 def _size(copy: _Copy, state: State) -> dict[str, float]:

@@ -174,9 +174,10 @@ def going_on(run: Run, others: Sequence[Beside]) -> Run:
         lead_in, end = from_ms, from_ms + loop
     else:
         loop, lead_in, end = None, max(from_ms, once), max(from_ms, once)
-    rest = Segment("hold", run.final_state, run.final_state, run.lead_in_ms, end, "")
-    segments = (*run.segments, rest) if end > run.lead_in_ms else run.segments
-    return replace(run, lead_in_ms=lead_in, loop_ms=loop, segments=segments)
+    rests = [(run.lead_in_ms, lead_in), (lead_in, end)]
+    state = run.final_state
+    segments = (Segment("hold", state, state, start, stop, "") for start, stop in rests if stop > start)
+    return replace(run, lead_in_ms=lead_in, loop_ms=loop, segments=(*run.segments, *segments))
 
 
 def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:

@@ -96,7 +96,7 @@ def _state(state: State, names: Mapping[str, str], turned: Collection[str]) -> S
         told = state.of(name)
         if name in turned:
             # A group has no state of its own.
-            told = {key: value for key, value in told.items() if key not in ("state", "values")}
+            told = {key: value for key, value in told.items() if key not in ("state", "values", "traits")}
         if told:
             changes[names.get(name, name)] = type(look).model_construct(**told)
     return state.model_copy(update={"changes": changes})

@@ -121,6 +121,15 @@ class OriginalParameter(Sent):
     value: str | float | None
 
 
+class OriginalTrait(Sent):
+    """`shows` is the option that the original itself shows."""
+
+    id: str
+    name: str
+    shows: str
+    options: list[OriginalState]
+
+
 class Original(Sent):
     """What whoever sets a placement has to know of the piece in it."""
 
@@ -128,6 +137,7 @@ class Original(Sent):
     start: str
     states: list[OriginalState]
     parameters: list[OriginalParameter]
+    traits: list[OriginalTrait]
 
 
 class DrawnLayer(TypedDict):

@@ -10,8 +10,8 @@ export interface Edit {
   spoken?: string;
 }
 
-/** Whether an edit reaches one state or the base that all states share. */
-export type Scope = 'state' | 'base';
+/** Whether an edit reaches one state, or the base that all states share, or the option that a trait shows. */
+export type Scope = 'state' | 'base' | `option:${string}`;
 export type Timing = Transition['timing'];
 
 export const stateIndex = (piece: Piece, id: string) => piece.states.findIndex((state) => state.id === id);

@@ -12,5 +12,6 @@ export * from './patched';
 export * from './placements';
 export * from './removal';
 export * from './states';
+export * from './traits';
 export * from './transitions';
 export * from './values';

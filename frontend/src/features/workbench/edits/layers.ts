@@ -2,6 +2,7 @@
 import type { Layer, Operation, Piece, Transition, Value } from '../../../api/contract';
 import { placed, walk } from '../tree';
 import { freeId, inTurn, named, type Edit } from './edit';
+import { allOptions } from './traits';
 import { known } from '../../../shared/known';
 
 /** What can be added from nothing. */
@@ -57,6 +58,12 @@ export function duplicateLayer(piece: Piece, id: string): Edit & { id: string } 
     for (const [from, to] of renamed) {
       const changes = state.changes?.[from];
       if (changes) patch.push({ op: 'add', path: `/states/${s}/changes/${to}`, value: changes });
+    }
+  });
+  allOptions(piece).forEach(({ option, path: of }) => {
+    for (const [from, to] of renamed) {
+      const changes = option.changes?.[from];
+      if (changes) patch.push({ op: 'add', path: `${of}/changes/${to}`, value: changes });
     }
   });
   (piece.transitions ?? []).forEach((transition, t) => {

@@ -3,6 +3,7 @@ import type { Operation, Piece, Value } from '../../../api/contract';
 import { placed } from '../tree';
 import type { Edit, Scope } from './edit';
 import { addLayer } from './layers';
+import { shownOf, traitIn } from './traits';
 import { baseOf, KEPT_BY_FREE, setCells, setValues, type Cell } from './values';
 
 /** What an original is to whoever places it. */
@@ -32,8 +33,35 @@ export type Own = Readonly<Record<string, string | number>>;
 export function toldBy(piece: Piece, stateId: string, layer: string, scope: Scope): Own {
   const told = { ...(baseOf(piece, layer, 'values') as unknown as Own) };
   if (scope === 'base') return told;
-  const changes = piece.states.find((state) => state.id === stateId)?.changes?.[layer];
+  const trait = traitIn(piece, scope);
+  const of = trait ? shownOf(trait) : piece.states.find((state) => state.id === stateId);
+  const changes = of?.changes?.[layer];
   return (changes?.values as Own | null | undefined) ?? {};
+}
+
+/** The options that a copy chooses itself, by the traits of its original: in a state alone, or in its base. */
+export function optionsBy(piece: Piece, stateId: string, layer: string, scope: Scope): Record<string, string> {
+  const changes = piece.states.find((state) => state.id === stateId)?.changes?.[layer];
+  const told = scope === 'state' ? changes?.traits : baseOf(piece, layer, 'traits');
+  return { ...((told ?? {}) as unknown as Record<string, string>) };
+}
+
+/** An option of its own, for a trait of its original; null takes it back to what stands below it. */
+export function setOption(
+  piece: Piece,
+  stateId: string,
+  layer: string,
+  trait: string,
+  option: string | null,
+  scope: Scope,
+): Edit {
+  const others = Object.fromEntries(
+    Object.entries(optionsBy(piece, stateId, layer, scope)).filter(([id]) => id !== trait),
+  );
+  const traits = (option === null ? others : { ...others, [trait]: option }) as unknown as Value;
+  if (scope === 'state' && option === null && !Object.keys(others).length)
+    return setCells(piece, [{ state: stateId, layer, property: 'traits', value: null }], 'Option as before');
+  return setValues(piece, stateId, layer, { traits }, scope);
 }
 
 /** A value of its own; null takes it back to what stands below it: the base, or the original. */

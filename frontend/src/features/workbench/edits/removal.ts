@@ -4,6 +4,7 @@ import { placed, stateNamed, walk } from '../tree';
 import { inTurn, type Edit } from './edit';
 import { namesOf } from './layers';
 import { unbound } from './parameters';
+import { allOptions } from './traits';
 
 /** Removes layers with all that states and transitions say of them; `touches` tells which those were. */
 export function removeLayers(piece: Piece, ids: readonly string[]): Edit & { touches: string } {
@@ -27,6 +28,9 @@ export function removeLayer(piece: Piece, id: string): Edit {
     for (const name of Object.keys(state.changes ?? {}))
       if (gone.has(name)) patch.push({ op: 'remove', path: `/states/${s}/changes/${name}` });
   });
+  for (const { option, path: of } of allOptions(piece))
+    for (const name of Object.keys(option.changes ?? {}))
+      if (gone.has(name)) patch.push({ op: 'remove', path: `${of}/changes/${name}` });
   (piece.transitions ?? []).forEach((transition, t) => {
     for (const [name, value] of Object.entries(without(transition, gone)))
       patch.push({ op: 'add', path: `/transitions/${t}/${name}`, value });

@@ -5,6 +5,7 @@ import { placed, propertyNamed, stateNamed } from '../tree';
 import { named, stateIndex, type Edit, type Scope } from './edit';
 import { known } from '../../../shared/known';
 import { CannotBe } from './cannotBe';
+import { setInOption, shownOf, traitIn } from './traits';
 
 /** What is around a copy that lives free only moves its place: this it has in all states alike. */
 export const KEPT_BY_FREE = ['state', 'width', 'height'];
@@ -51,6 +52,8 @@ export function setLooks(piece: Piece, stateId: string, looks: Looks, scope: Sco
   const cells = ids.flatMap((layer) =>
     Object.entries(known(looks[layer])).map(([property, value]): Cell => ({ state: stateId, layer, property, value })),
   );
+  const trait = traitIn(piece, scope);
+  if (trait) return { label: `${whose}, ${shownOf(trait).name}`, patch: setInOption(piece, trait, looks) };
   const isOfAll = ({ layer, property }: Cell) => scope === 'base' || isKept(piece, layer, property);
   const patch = cells.filter(isOfAll).map(({ layer, property, value }): Operation => ({
     op: 'add',
@@ -122,6 +125,7 @@ export function baseOf(piece: Piece, layer: string, property: string): Value {
 
 /** What an edit of that scope goes on from: the value of the state, or what all states share. */
 export function valueOf(piece: Piece, stateId: string, layer: string, property: string, scope: Scope): Value {
-  const changes = (piece.states.find((state) => state.id === stateId)?.changes ?? {}) as Looks;
-  return (scope === 'state' ? changes[layer]?.[property] : undefined) ?? baseOf(piece, layer, property);
+  const trait = traitIn(piece, scope);
+  const of = trait ? shownOf(trait) : scope === 'state' ? piece.states.find((state) => state.id === stateId) : null;
+  return (of?.changes as Looks | null | undefined)?.[layer]?.[property] ?? baseOf(piece, layer, property);
 }

@@ -1,14 +1,14 @@
 import { Checkbox } from 'antd';
 import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Layer, Value } from '../../../api/contract';
+import type { Layer, Piece, Value } from '../../../api/contract';
 import { GROUPS, type Property } from '../../../api/generated/catalogue';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { parseValue, textOf, valueText } from '../../../shared/text/values';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit, make, useBench } from '../bench';
 import { commonOf } from '../chosenLooks';
-import { namesOf, setFixed } from '../edits';
+import { namesOf, setFixed, shownOf, traitIn, type Scope } from '../edits';
 import { looksEdit } from '../looks';
 import { placed, stateNamed } from '../tree';
 import { LayoutDiagram, ResizeDiagram } from './Diagrams';
@@ -43,11 +43,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
           : kindOf(placed(piece, firstOf(ids)).layer)}
       </small>
       <h2>{namesOf(piece, ids)}</h2>
-      <p className="quiet">
-        {scope === 'base'
-          ? 'Edits reach the base, and so every state without a value of its own.'
-          : `Edits reach ${stateName} alone.`}
-      </p>
+      <p className="quiet">{reachOf(piece, scope, stateName)}</p>
       <Overrides ids={ids} />
       {ids.length === 1 && placed(piece, firstOf(ids)).layer.kind === 'placement' && (
         <PlacementFields id={firstOf(ids)} />
@@ -186,4 +182,14 @@ function WrittenField({ property, value, mixed, commit, label }: FieldProps & { 
       />
     </div>
   );
+}
+
+/** What an edit reaches, said before it is made. */
+function reachOf(piece: Piece, scope: Scope, stateName: string): string {
+  const trait = traitIn(piece, scope);
+  if (trait)
+    return `Edits reach ${shownOf(trait).name}, an option of ${trait.name}, in every state without a value of its own.`;
+  return scope === 'base'
+    ? 'Edits reach the base, and so every state without a value of its own.'
+    : `Edits reach ${stateName} alone.`;
 }

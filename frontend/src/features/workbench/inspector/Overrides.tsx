@@ -3,7 +3,8 @@ import { chainTo } from '../../../shared/geometry/matrix';
 import { attempt, useBench } from '../bench';
 import { choose } from '../choosing';
 import { reaches } from '../chosen';
-import { ownValues, setCells } from '../edits';
+import type { Trait } from '../../../api/contract';
+import { clearInOptions, ownValues, setCells, shownOf, traitIn, traitsOf, type Cell } from '../edits';
 import { propertyNamed, stateNamed } from '../tree';
 import { lastOf } from '../../../shared/known';
 import { textOf } from '../../../shared/text/values';
@@ -19,7 +20,7 @@ export function Overrides({ ids }: { ids: readonly string[] }) {
   );
 }
 
-/** Values of the state that is shown stand before the base that is edited. */
+/** Values of the state that is shown stand before the base, or the option, that is edited; options before the base. */
 function OwnValues({ ids }: { ids: readonly string[] }) {
   const {
     document: piece,
@@ -27,19 +28,39 @@ function OwnValues({ ids }: { ids: readonly string[] }) {
     scope,
     fresh,
   } = useBench(useShallow(({ document, state, scope, fresh }) => ({ document, state, scope, fresh })));
-  const own = ownValues(piece, state, ids);
-  if (reaches({ scope, fresh }, ids) !== 'base' || !own.length) return null;
-  const labels = [...new Set(own.map((cell) => propertyNamed(cell.property).label))].join(', ');
+  const trait = traitIn(piece, scope);
+  const reached = reaches({ scope, fresh }, ids);
+  if (reached === 'state') return null;
   const { name } = stateNamed(piece, state);
+  const own = ownValues(piece, state, ids);
+  const ofOptions = reached === 'base' ? traitsOf(piece).filter((trait) => saysOf(trait, ids)) : [];
   return (
-    <p className="overrides">
-      {name} has its own {labels}: edits of the base do not show here.{' '}
-      <PlainButton onClick={() => void attempt(setCells(piece, own, `${labels} in ${name} back to base`))}>
-        Back to the base
-      </PlainButton>
-    </p>
+    <>
+      {own.length > 0 && (
+        <p className="overrides">
+          {name} has its own {labelsOf(own)}: edits of {trait ? shownOf(trait).name : 'the base'} do not show here.{' '}
+          <PlainButton onClick={() => void attempt(setCells(piece, own, `${labelsOf(own)} in ${name} as in the base`))}>
+            As in the base
+          </PlainButton>
+        </p>
+      )}
+      {ofOptions.length > 0 && (
+        <p className="overrides">
+          {ofOptions.map((trait) => shownOf(trait).name).join(', ')} says something of it: edits of the base may not
+          show here.{' '}
+          <PlainButton onClick={() => void attempt(clearInOptions(piece, ids, 'As in the base'))}>
+            As in the base
+          </PlainButton>
+        </p>
+      )}
+    </>
   );
 }
+
+const labelsOf = (cells: readonly Cell[]) =>
+  [...new Set(cells.map((cell) => propertyNamed(cell.property).label))].join(', ');
+const saysOf = (trait: Trait, ids: readonly string[]) =>
+  Object.keys(shownOf(trait).changes ?? {}).some((layer) => ids.includes(layer));
 
 /** A row or a column places what is in it, and may size it. */
 function InRow({ id }: { id: string }) {

@@ -6,7 +6,7 @@ import { NumberField, TextField } from '../../../shared/ui/Field';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { attempt, make, useBench } from '../bench';
 import { reaches } from '../chosen';
-import { setLife, setOwn } from '../edits';
+import { optionsBy, setLife, setOption, setOwn, type Scope } from '../edits';
 import { looksEdit } from '../looks';
 import { goToPiece, hadBy, originalOf, standingIn, turnPlain, type Had } from '../placements';
 import { placed, stateNamed } from '../tree';
@@ -26,7 +26,7 @@ export function PlacementFields({ id }: { id: string }) {
   if (!original) return null;
   const scope = reaches(bench, [id]);
   const had = hadBy(bench, id, original);
-  const where = scope === 'base' ? 'in all states' : `in ${stateNamed(bench.document, bench.state).name}`;
+  const where = scope !== 'state' ? 'in all states' : `in ${stateNamed(bench.document, bench.state).name}`;
   return (
     <section className="placement" aria-label={`Copy of ${original.name}`}>
       <p className="of">
@@ -47,6 +47,9 @@ export function PlacementFields({ id }: { id: string }) {
           onChange={(state: string) => void attempt(looksEdit({ [id]: { state } }))}
         />
       </div>
+      {original.traits.map((trait) => (
+        <OwnOption key={trait.id} id={id} trait={trait} scope={scope} />
+      ))}
       {had.length > 0 && (
         <h3>
           Values of its own{' '}
@@ -58,19 +61,25 @@ export function PlacementFields({ id }: { id: string }) {
       {had.map((one) => (
         <OwnValue key={one.parameter.id} id={id} had={one} scope={scope} original={original} />
       ))}
-      <PlainButton
-        className="plain-layers"
-        disabled={isFree}
-        title={
-          isFree
-            ? 'Plain layers go with this piece: let it lead the copy first'
-            : 'Nothing that plays changes; edits of the original are no longer seen here'
-        }
-        onClick={() => void turnPlain(id)}
-      >
-        Turn into plain layers
-      </PlainButton>
+      <ToPlainLayers id={id} isFree={isFree} />
     </section>
+  );
+}
+
+function ToPlainLayers({ id, isFree }: { id: string; isFree: boolean }) {
+  return (
+    <PlainButton
+      className="plain-layers"
+      disabled={isFree}
+      title={
+        isFree
+          ? 'Plain layers go with this piece: let it lead the copy first'
+          : 'Nothing that plays changes; edits of the original are no longer seen here'
+      }
+      onClick={() => void turnPlain(id)}
+    >
+      Turn into plain layers
+    </PlainButton>
   );
 }
 
@@ -102,12 +111,42 @@ function livesOf({ begins_ms, run: { loop_ms, total_ms } }: RunningVoice): strin
   return total_ms ? `${from} plays once, for ${total_ms} ms.` : `${from} waits for somebody to act.`;
 }
 
+/** An option of a trait, marked where the copy chooses it itself, with the way back. */
+function OwnOption({ id, trait, scope }: { id: string; trait: Original['traits'][number]; scope: Scope }) {
+  const { document: piece, state } = useBench(useShallow(({ document, state }) => ({ document, state })));
+  const [inState, inBase] = (['state', 'base'] as const).map((where) => optionsBy(piece, state, id, where)[trait.id]);
+  const own = inState ?? inBase;
+  const set = (option: string | null, where: Scope) => setOption(piece, state, id, trait.id, option, where);
+  return (
+    <div className={own ? 'own-value differs' : 'own-value'}>
+      <label className="stands">
+        <span className="quiet">{trait.name}</span>
+        <Select
+          aria-label={`${trait.name} of the copy`}
+          value={trait.options.some((option) => option.id === own) ? own : trait.shows}
+          options={trait.options.map((option) => ({ value: option.id, label: option.name }))}
+          onChange={(option: string) => void attempt(set(option, scope))}
+        />
+      </label>
+      {own && (
+        <PlainButton
+          aria-label={`Take back ${trait.name}`}
+          title={inState ? 'Back to what it has in all states' : 'Back to what the original shows'}
+          onClick={() => void attempt(set(null, inState ? 'state' : 'base'))}
+        >
+          ×
+        </PlainButton>
+      )}
+    </div>
+  );
+}
+
 /** A parameter, marked where the copy says something itself, with the way back. */
-function OwnValue({ id, had, scope, original }: Omit<OwnProps, 'commit'> & { id: string; scope: 'state' | 'base' }) {
+function OwnValue({ id, had, scope, original }: Omit<OwnProps, 'commit'> & { id: string; scope: Scope }) {
   const { document: piece, state } = useBench(useShallow(({ document, state }) => ({ document, state })));
   const { parameter, from } = had;
   const named = [parameter.id, parameter.name] as const;
-  const set = (value: string | number | null, where: 'state' | 'base') => setOwn(piece, state, id, named, value, where);
+  const set = (value: string | number | null, where: Scope) => setOwn(piece, state, id, named, value, where);
   return (
     <div className={from === 'original' ? 'own-value' : 'own-value differs'}>
       <OwnField had={had} original={original} commit={(next) => make(set(next, scope))} />

@@ -16,6 +16,7 @@ import { GapHead, StateHead, WayHead } from './heads';
 import './score.css';
 import { ScoreFoot } from './ScoreFoot';
 import { ScoreRow } from './ScoreRow';
+import { Traits } from './Traits';
 import { ROW_H, useWindow } from './useWindow';
 import { known } from '../../../shared/known';
 import { PlainButton } from '../../../shared/ui/PlainButton';
@@ -41,6 +42,7 @@ export function Score() {
   useClipboard(scroller);
   return (
     <Flex vertical component="section" className="score" aria-label="Score">
+      <Traits />
       <div className="score-scroll" ref={scroller}>
         <DndContext sensors={sensors} onDragEnd={reorder}>
           <table aria-rowcount={rows.length + 2} style={{ width: HEAD_W + width }}>

@@ -3,7 +3,7 @@ import { useShallow } from 'zustand/react/shallow';
 import * as actions from '../actions';
 import { attempt, namedOf, useBench } from '../bench';
 import { choose } from '../choosing';
-import { addTransition } from '../edits';
+import * as edits from '../edits';
 import { placeOf, propertiesOf, stateNamed } from '../tree';
 import { look, useView } from '../view';
 import { CellsMenu } from './CellsMenu';
@@ -24,6 +24,12 @@ export function ScoreFoot() {
       <AddStateAt name={name} />
       <AddRow />
       <AddTransition />
+      <PlainButton
+        title="Kinds in which the piece comes, such as calm and warning, beside its states"
+        onClick={() => void addTrait()}
+      >
+        + trait
+      </PlainButton>
       <CellsMenu />
       <PlainButton
         aria-pressed={backwards}
@@ -36,6 +42,11 @@ export function ScoreFoot() {
       <StateActions name={name} />
     </Flex>
   );
+}
+
+async function addTrait(): Promise<void> {
+  const edit = edits.addTrait(useBench.getState().document);
+  if (await attempt(edit)) choose({ scope: `option:${edit.id}` });
 }
 
 /** What can be done to the state. */
@@ -108,7 +119,7 @@ function AddTransition() {
   const items = others.map((s) => ({
     key: s.id,
     label: `to ${s.name}`,
-    onClick: () => void attempt(addTransition(useBench.getState().document, stateId, s.id)),
+    onClick: () => void attempt(edits.addTransition(useBench.getState().document, stateId, s.id)),
   }));
   return (
     <Dropdown trigger={['click']} disabled={!others.length} menu={{ items }}>

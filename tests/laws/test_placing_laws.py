@@ -9,6 +9,8 @@ from hypothesis import strategies as st
 from strategies import pieces, timings, whole_ms
 
 from keen_ripple.core.document import read_piece, written
+from keen_ripple.core.errors import Fault
+from keen_ripple.core.operations.piece_of_group import piece_of_group
 from keen_ripple.core.operations.plain_layers import with_plain_layers
 from keen_ripple.core.timeline import sample, timeline_of
 from support import piece
@@ -177,3 +179,50 @@ def test_what_lives_free_comes_back_to_the_same_look(
     # Whole ms, since what comes round does so in whole ms.
     times = [run.common_from_ms + int(share * 5000) for share in moments]
     assert sample(held, times) == sample(held, [t + (run.common_loop_ms or 0) for t in times])
+
+
+def grouped(document: dict[str, Any], inside: set[str], delay_ms: int) -> dict[str, Any]:
+    """The same with some of its layers in a group, which moves and waits for itself."""
+    layers = [layer for layer in document["layers"] if layer["id"] not in inside]
+    content = [layer for layer in document["layers"] if layer["id"] in inside]
+    group = {"kind": "group", "id": "group", "name": "Group", "x": 4, "y": 6, "width": 90, "height": 70}
+    states = [
+        {**state, "changes": {**state["changes"], "group": {"x": 4 + 9 * n}}}
+        for n, state in enumerate(document["states"])
+    ]
+    ways = [
+        {**way, "lanes": [*way["lanes"], {"layer": "group", "delay_ms": delay_ms}]} if way["style"] == "tween" else way
+        for way in document["transitions"]
+    ]
+    return {**document, "layers": [*layers, {**group, "layers": content}], "states": states, "transitions": ways}
+
+
+def by_name(pose: dict[str, Any]) -> dict[str, Any]:
+    """Looks by ids that say nothing of where a layer lies, without what only placements have."""
+    named = {name.removeprefix("group/").removeprefix("group-"): look for name, look in pose.items()}
+    only = ("state", "values", "traits")
+    kept = {name: {key: value for key, value in look.items() if key not in only} for name, look in named.items()}
+    # A group and a placement differ in what rows and columns need.
+    kept["group"] = {key: kept["group"][key] for key in ("x", "y", "width", "height", "opacity")}
+    return kept
+
+
+@given(pieces(), st.sets(st.sampled_from(("box", "mark", "lamp")), min_size=1), whole_ms, shares)
+def test_a_piece_made_of_a_group_and_plain_layers_again_play_on_as_they_were(
+    document: dict[str, Any], inside: set[str], delay_ms: int, moments: list[float]
+) -> None:
+    piece_ = read_piece(grouped(document, inside, delay_ms))
+    before = timeline_of(piece_)
+    try:
+        original, holder = piece_of_group(piece_, "group", "made", "Made")
+    except Fault as fault:
+        # Two ways between the same states, of which a placement has one.
+        assert "Two ways" in fault.message
+        return
+    library = {"made": read_piece(written(original))}
+    held = timeline_of(read_piece(written(holder)), library=library)
+    plain = timeline_of(read_piece(written(with_plain_layers(held.written, "group", library))))
+    assert held.run == before.run == plain.run
+    times = [share * before.run.total_ms * 2 for share in moments]
+    for one, other, again in zip(sample(before, times), sample(held, times), sample(plain, times), strict=True):
+        assert by_name(other) == by_name(again) == by_name(one)

@@ -21,6 +21,7 @@ import type {
   Points,
   Preset,
   Presets,
+  MadeOfGroup,
   Retimed,
   Retiming,
   Rehearsals,
@@ -92,11 +93,13 @@ export const api = {
   pieceAddress: (id: string) => `/api${at(id)}/piece.json`,
   addDocument: (document: Record<string, unknown>) =>
     ask<Made>('POST', '/pieces', { document: document as unknown as NewPiece['document'] } satisfies NewPiece),
-  create: (name: string) => ask<Made>('POST', '/pieces', { name } satisfies NewPiece),
+  create: (name: string, size: { width?: number; height?: number } = {}) =>
+    ask<Made>('POST', '/pieces', { name, ...size } satisfies NewPiece),
   duplicate: (id: string) => ask<Made>('POST', '/pieces', { copy_of: id } satisfies NewPiece),
   remove: (id: string) => ask<Made>('DELETE', at(id)),
   restore: (id: string) => ask<Made>('POST', `${at(id)}/restore`),
   plainLayers: (id: string, layer: string) => ask<Retimed>('POST', `${at(id)}/plain`, { layer }),
+  pieceOfGroup: (id: string, layer: string) => ask<MadeOfGroup>('POST', `${at(id)}/piece-of-group`, { layer }),
   retime: (id: string, wish: Retiming) => ask<Retimed>('POST', `${at(id)}/retime`, wish),
   trial: (id: string, patch: Operation[]) => ask<Computed>('POST', `${at(id)}/trial`, { patch }),
   spring: (shape: SpringShape) => ask<FittedSpring>('POST', '/springs', shape),

@@ -6,18 +6,20 @@ import json
 import re
 from typing import Any
 
+import jsonpatch
 from flask import Blueprint, Response, current_app, request
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.core.document import read_piece
+from keen_ripple.core.document import read_piece, walk, written
 from keen_ripple.core.document.bundle import bundled, holding, placed_ids, read_library, unbundled
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LONGEST_NAME
+from keen_ripple.core.operations.piece_of_group import piece_of_group
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import Connection, atomic, pieces
 from keen_ripple.web import revisions
 from keen_ripple.web.contract import answers
-from keen_ripple.web.contract.bodies import NewPiece, body
+from keen_ripple.web.contract.bodies import NewPiece, PieceOfGroup, body
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 from keen_ripple.web.etags import VERSION, unless_known
@@ -63,6 +65,21 @@ def add() -> ResponseReturnValue:
         document["id"] = pieces.free_id(conn, document["id"])
         _add(conn, document)
     return answers.Made(id=document["id"]).told(201)
+
+
+@blueprint.post("/<piece_id>/piece-of-group")
+def of_group(piece_id: str) -> ResponseReturnValue:
+    """{layer} → the id of a new piece, made of a group, and the patch that puts a placement of it in place of that."""
+    wish = body(PieceOfGroup)
+    before = revisions.current_timeline(piece_id).written
+    conn = connection()
+    with atomic(conn):
+        name = next((layer.name for layer, _ in walk(before.layers) if layer.id == wish.layer), wish.layer)
+        new_id = pieces.free_id(conn, _id_of(name))
+        made = piece_of_group(before, wish.layer, new_id, name)
+        _add(conn, written(made.original))
+    patch = jsonpatch.make_patch(written(before), written(made.holder)).patch
+    return answers.MadeOfGroup(id=new_id, label=f"Make a piece of {name}", patch=patch).told(201)
 
 
 def _add(conn: Connection, document: dict[str, Any]) -> None:
@@ -114,8 +131,8 @@ def _wanted(conn: Connection, wish: NewPiece) -> dict[str, Any]:
         return {**original, "name": name, "id": _id_of(name)}
     if wish.name is None:
         raise RequestFault("name is missing.", place="/name", remedy="Name the piece, or send a document.")
-    name = wish.name.strip()
-    return {**_empty(name), "id": _id_of(name)}
+    size = {name: value for name in ("width", "height") if (value := getattr(wish, name)) is not None}
+    return {**_empty(wish.name.strip()), **size, "id": _id_of(wish.name.strip())}
 
 
 def _copied(name: str) -> str:

@@ -2147,6 +2147,14 @@ export interface Made {
   id: string;
 }
 /**
+ * The new piece is on the shelf; the edit puts it in place of the group.
+ */
+export interface MadeOfGroup {
+  id: string;
+  label: string;
+  patch: Operation[];
+}
+/**
  * Events that set off every transition once.
  */
 export interface MadeRehearsal {
@@ -2178,10 +2186,13 @@ export interface Named {
   name: string;
 }
 /**
- * A new empty piece by `name`, a copy of the piece `copy_of`, or the piece `document`.
+ * A new empty piece by `name`, and of this size (px) where one is given; a copy of the piece `copy_of`; or the
+ * piece `document`.
  */
 export interface NewPiece {
   name?: string | null;
+  width?: number | null;
+  height?: number | null;
   copy_of?: string | null;
   document?: Piece | null;
 }
@@ -2466,6 +2477,12 @@ export interface Numbered {
 export interface PathOf {
   layer: string;
   every_ms: number;
+}
+/**
+ * The group of which a piece is to be made; it is called as the group is.
+ */
+export interface PieceOfGroup {
+  layer: string;
 }
 /**
  * The placement that is to become a group.

@@ -1,12 +1,10 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
-import { Button, Flex, Popover, notification, type InputRef } from 'antd';
-import { useEffect, useRef, useState, type ReactNode } from 'react';
+import { Button, Flex, notification } from 'antd';
+import { useEffect, useState, type ReactNode } from 'react';
 import { useLocation } from 'wouter';
 import { Brand } from '../../shared/ui/Brand';
 import { Chip } from '../../shared/ui/Chip';
 import { Input } from '../../shared/ui/Input';
-import { PlainButton } from '../../shared/ui/PlainButton';
-import { known } from '../../shared/known';
 import { api } from '../../api/client';
 import type { ShelfEntry } from '../../api/contract';
 import { Clock } from '../player';
@@ -14,6 +12,8 @@ import { filterPieces, FILTERS, kindOf, type Filter } from './filter';
 import './shelf.css';
 import { ShelfCell } from './ShelfCell';
 import { heldBy } from './held';
+import { NewPiece } from './NewPiece';
+import { SCREENS, type Screen, type Size } from './screens';
 
 const NONE = 'The shelf is empty. Start with “New piece”.';
 const NONE_FITS = 'No piece fits this search. Clear it to see them all.';
@@ -172,10 +172,14 @@ function useShelfActions() {
   });
   const duplicate = useMutation({ mutationFn: api.duplicate, onSuccess: refresh, onError });
   const take = useMutation({ mutationFn: readBack, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
-  const add = useMutation({ mutationFn: api.create, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
+  const add = useMutation({
+    mutationFn: ({ name, ...size }: { name: string } & Size) => api.create(name, size),
+    onSuccess: ({ id }) => navigate(`/pieces/${id}`),
+    onError,
+  });
   return {
     notices: noticesHere,
-    create: (name: string) => add.mutate(name),
+    create: (name: string, screen: Screen) => add.mutate({ name, ...SCREENS[screen] }),
     take: (file: File) => take.mutate(file),
     duplicate: (id: string) => duplicate.mutate(id),
     remove: (id: string) => remove.mutate(id),
@@ -194,60 +198,4 @@ async function readBack(file: File) {
       });
     throw error;
   }
-}
-
-function NewPiece({ create, take }: { create: (name: string) => void; take: (file: File) => void }) {
-  const file = useRef<HTMLInputElement>(null);
-  // Once the panel is there: before, nothing in it takes the focus.
-  const field = useRef<InputRef>(null);
-  const [name, setName] = useState('');
-  const form = (
-    <form
-      onSubmit={(event) => {
-        event.preventDefault();
-        if (name.trim()) create(name.trim());
-      }}
-    >
-      <Flex gap={8} style={{ width: 290 }}>
-        <Input
-          ref={field}
-          placeholder="What is it called?"
-          aria-label="Name"
-          maxLength={120}
-          value={name}
-          onChange={(e) => setName(e.target.value)}
-        />
-        <Button type="primary" htmlType="submit" disabled={!name.trim()}>
-          Make it
-        </Button>
-      </Flex>
-      <p className="quiet" style={{ margin: '8px 0 0' }}>
-        or <PlainButton onClick={() => known(file.current).click()}>read one from a file…</PlainButton>
-      </p>
-      <input
-        ref={file}
-        type="file"
-        hidden
-        accept=".json,application/json"
-        aria-label="Piece file"
-        onChange={({ target }) => {
-          const chosen = target.files?.[0];
-          // The same file may be chosen again.
-          target.value = '';
-          if (chosen) take(chosen);
-        }}
-      />
-    </form>
-  );
-  return (
-    <Popover
-      trigger="click"
-      placement="bottomRight"
-      content={form}
-      destroyOnHidden
-      afterOpenChange={(open) => open && field.current?.focus()}
-    >
-      <Button type="primary">New piece</Button>
-    </Popover>
-  );
 }

@@ -3,7 +3,9 @@ import { navigate } from 'wouter/use-browser-location';
 import { api } from '../../api/client';
 import type { Original, OriginalParameter, Piece, Shelf } from '../../api/contract';
 import { attempt, sayFault, useBench, type Bench } from './bench';
+import { group } from './actions';
 import { choose } from './choosing';
+import { chosenLayers } from './chosen';
 import { addPlacement, toldBy, type Own } from './edits';
 import { labelOf, placed, placeOf } from './tree';
 import { chainTo } from '../../shared/geometry/matrix';
@@ -95,6 +97,25 @@ export async function turnPlain(copy: string): Promise<void> {
 
 const playsByItself = ({ start, transitions }: Piece) =>
   !!transitions?.some(({ from, cue }) => from === start && (!cue || ['hold', 'appear', 'media-end'].includes(cue)));
+
+/** A piece of its own, made of the chosen layers, stands in their stead: nothing that plays changes. */
+export async function makePiece(): Promise<void> {
+  const { document, layer } = useBench.getState();
+  const [chosen, ...others] = chosenLayers(useBench.getState());
+  const isGroup = chosen !== undefined && !others.length && placed(document, chosen).layer.kind === 'group';
+  if (!isGroup) {
+    await group();
+    // Said why, where they cannot be grouped.
+    if (useBench.getState().layer === layer) return;
+  }
+  const { id, layer: whole } = useBench.getState();
+  if (!whole) return;
+  try {
+    if (await attempt(await api.pieceOfGroup(id, whole))) choose({ layer: whole });
+  } catch (error) {
+    sayFault(error);
+  }
+}
 
 /** Puts a copy of another piece into the middle. */
 export async function place(original: string): Promise<void> {

@@ -213,6 +213,14 @@ class Retimed(Answer):
     patch: Patch
 
 
+class MadeOfGroup(Answer):
+    """The new piece is on the shelf; the edit puts it in place of the group."""
+
+    id: str
+    label: str
+    patch: Patch
+
+
 class FittedSpring(Answer):
     """`held` says what held it back, if it is another one than was asked for."""
 

@@ -27,9 +27,12 @@ class Body(Sent):
 
 
 class NewPiece(Body):
-    """A new empty piece by `name`, a copy of the piece `copy_of`, or the piece `document`."""
+    """A new empty piece by `name`, and of this size (px) where one is given; a copy of the piece `copy_of`; or the
+    piece `document`."""
 
     name: str | None = None
+    width: float | None = None
+    height: float | None = None
     copy_of: str | None = None
     document: Annotated[dict[str, Any], Unchecked(Piece)] | None = None
 
@@ -86,6 +89,12 @@ class ColourAt(Body):
 
 class PlainLayers(Body):
     """The placement that is to become a group."""
+
+    layer: str
+
+
+class PieceOfGroup(Body):
+    """The group of which a piece is to be made; it is called as the group is."""
 
     layer: str
 

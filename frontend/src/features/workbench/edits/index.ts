@@ -11,6 +11,7 @@ export * from './parameters';
 export * from './patched';
 export * from './placements';
 export * from './removal';
+export * from './rows';
 export * from './states';
 export * from './traits';
 export * from './transitions';

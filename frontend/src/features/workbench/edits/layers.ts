@@ -118,7 +118,7 @@ export function duplicateLayers(
 }
 
 /** Moves a layer by so many px of what surrounds it, in the base and in every state. */
-function shiftLayer(piece: Piece, id: string, dx: number, dy: number): Edit {
+export function shiftLayer(piece: Piece, id: string, dx: number, dy: number): Edit {
   const { layer, path } = placed(piece, id);
   const patch = (
     [

@@ -11,6 +11,7 @@ import { looksEdit } from '../looks';
 import { goToPiece, hadBy, originalOf, standingIn, turnPlain, type Had } from '../placements';
 import { placed, stateNamed } from '../tree';
 import { ColourField } from './ColourField';
+import { FillRows } from './FillRows';
 import { PictureField } from './PictureField';
 
 /** What a copy says of the piece in it: the state in which it stands, and values of its own. */
@@ -61,6 +62,7 @@ export function PlacementFields({ id }: { id: string }) {
       {had.map((one) => (
         <OwnValue key={one.parameter.id} id={id} had={one} scope={scope} original={original} />
       ))}
+      <FillRows id={id} original={original} />
       <ToPlainLayers id={id} isFree={isFree} />
     </section>
   );

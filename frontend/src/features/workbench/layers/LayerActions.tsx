@@ -3,6 +3,7 @@ import type { Layer, Piece, Pose } from '../../../api/contract';
 import * as actions from '../actions';
 import { attempt, useBench } from '../bench';
 import { namesOf, setFixed } from '../edits';
+import { makePiece } from '../placements';
 import { placed } from '../tree';
 import { lastOf } from '../../../shared/known';
 import { PlainButton } from '../../../shared/ui/PlainButton';
@@ -50,6 +51,11 @@ function actionsFor(piece: Piece, pose: Pose | undefined, ids: readonly string[]
     { name: 'group', title: 'G', act: () => void actions.group() },
     ...(layer.kind === 'group' ? [{ name: 'ungroup', title: 'Shift G', act: () => void actions.ungroup() }] : []),
     ...(alone ? maskAction(piece, layer) : []),
+    {
+      name: 'make a piece',
+      title: 'Of the chosen layers: copies of it may stand elsewhere',
+      act: () => void makePiece(),
+    },
     { name: seen ? 'hide' : 'show', title: 'In this state (H)', act: () => void actions.hide() },
     { name: locked ? 'unlock' : 'lock', title: 'K', act: () => void actions.lock() },
     ...(alone ? [{ name: 'rename', title: 'F2', act: () => rename(layer.id) }] : []),

@@ -22,8 +22,8 @@ export const ScopeSwitch = memo(function ScopeSwitch() {
       onChange={(value) => choose({ scope: value })}
       options={[
         { value: 'state', label: 'Edits this state' },
-        ...traits.map(keyed).map(({ id, name }) => ({ value: `option:${id}` as const, label: `Edits ${name}` })),
-        { value: 'base', label: 'Edits the base' },
+        ...traits.map(keyed).map(({ id, name }) => ({ value: `option:${id}` as const, label: name })),
+        { value: 'base', label: traits.length ? 'the base' : 'Edits the base' },
       ]}
     />
   );

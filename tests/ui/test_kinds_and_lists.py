@@ -1,0 +1,161 @@
+"""Kinds, lists and screens, from nothing: a notice in three tones, and a list whose rows live by themselves."""
+
+from __future__ import annotations
+
+import pytest
+from selenium.webdriver import ActionChains, Keys
+from selenium.webdriver.common.by import By
+from test_accessibility import findings
+from test_building import add, begin, choose, give
+from test_from_empty import select
+from test_rehearsing import cue, happened, rehearse, tap
+
+pytestmark = pytest.mark.xdist_group("ui")
+
+
+def place(bench, original: str, name: str) -> str:
+    """A copy of a piece on the shelf, called so; its id."""
+    bench.button("+ add").click()
+    titles = lambda: [e for e in bench.all(".ant-dropdown-menu-submenu-title") if e.text == "another piece"]  # noqa: E731
+    ActionChains(bench.browser).move_to_element(bench.wait(titles)[0]).perform()
+    items = lambda: [e for e in bench.all(".ant-dropdown-menu-item") if e.text == original]  # noqa: E731
+    bench.changed(bench.wait(items)[0].click)
+    fresh = str(bench.one("li.chosen [data-row]").get_attribute("data-row"))
+    bench.rename_layer(fresh, name)
+    return fresh
+
+
+def option(bench, name: str) -> None:
+    """Called so, the option that is shown."""
+    bench.one(".traits").find_element(By.XPATH, ".//button[normalize-space()='rename']").click()
+    bench.changed(lambda: bench.fill(bench.field("Name of the option"), name))
+
+
+def looks(bench, stage: str, layer: str) -> str:
+    return str(bench.one(f"[data-stage={stage}] [data-layer='{layer}']").value_of_css_property("background-color"))
+
+
+def a_notice(bench) -> str:
+    """It comes by itself; calm as it is, and with a warning and an error beside it."""
+    begin(bench, "Notice of tones", 200, 80)
+    card = add(bench, "rectangle", "Card", x=20, y=90, width=160, height=50, fill="#1f7a70")
+    bench.press("+ state")
+    choose(bench, card)
+    give(bench, y=15)
+    bench.press("+ trait")
+    option(bench, "Warning")
+    # What an edit reaches is said before it is made.
+    assert "Edits reach Warning, an option of kind" in bench.one(".inspector").text
+    choose(bench, card)
+    bench.set("fill", "#b9832b")
+    bench.press("+ option")
+    option(bench, "Error")
+    bench.set("fill", "#d9503a")
+    bench.double_click(".traits .name", lambda: bench.all("[aria-label='Name of the trait']"))
+    bench.changed(lambda: bench.fill(bench.field("Name of the trait"), "tone"))
+    return card
+
+
+def test_a_notice_in_three_tones(bench) -> None:
+    card = a_notice(bench)
+    tones = ["Error", "Plain", "Warning"]
+    for name in tones[1:]:
+        bench.changed(bench.one(f".traits [title='{name}']").click)
+        tones.append(looks(bench, "pose", card))
+    assert tones[3:] == ["rgba(31, 122, 112, 1)", "rgba(185, 131, 43, 1)"]
+    # The state has the last word on where it is: drawn once, in any tone.
+    [trait] = bench.document()["traits"]
+    assert [list(option.get("changes", {}).get(card, {})) for option in trait["options"]] == [[], ["fill"], ["fill"]]
+    # Edits of the base that an option hides say so, and take it back by one press.
+    bench.one("[aria-label='What an edit changes'] [title='the base']").click()
+    assert any("Warning says something of it" in each.text for each in bench.all(".overrides"))
+    assert findings(bench) == []
+
+    # Dropped on a phone's screen it plays there by itself, each copy in its own tone.
+    bench.open()
+    bench.button("New piece").click()
+    bench.one("[aria-label='Made for']").find_element(By.XPATH, ".//button[normalize-space()='a phone']").click()
+    bench.fill(bench.field("Name"), "Harbour phone")
+    bench.one(".layers")
+    assert (bench.document()["width"], bench.document()["height"]) == (360, 720)
+    first = place(bench, "Notice of tones", "Upper notice")
+    assert bench.document()["layers"][0]["life"] == "free"
+    second = place(bench, "Notice of tones", "Lower notice")
+    give(bench, y=400)
+    bench.changed(lambda: select(bench, "tone of the copy", "Error"))
+    tones = [looks(bench, "pose", f"{copy}/{card}") for copy in (first, second)]
+    assert tones == ["rgba(185, 131, 43, 1)", "rgba(217, 80, 58, 1)"]
+    bench.wait(lambda: "It plays once, for" in bench.one("section.placement").text)
+    # By one press it is as the original again.
+    bench.changed(bench.one("[aria-label='Take back tone']").click)
+    assert looks(bench, "pose", f"{second}/{card}") == tones[0]
+    bench.press("Undo")
+    # What lives free stands in no state of this piece: it says so before it is led.
+    bench.changed(bench.one("[title^='The states of this piece say']").click)
+    assert "stands in all states" in bench.one("section.placement").text
+    bench.press("Undo")
+
+
+ROWS = "name\tfill\nHarbour seal\t#1f7a70\nGrey heron\t#b9832b\nPilot boat\t#d9503a\nTide pool\t#15293b"
+
+
+def a_post(bench) -> None:
+    """A mark that a double tap fills; copies may set name and colour."""
+    begin(bench, "Post", 200, 60)
+    picture = add(bench, "rectangle", "Picture", x=0, y=0, width=60, height=60, fill="#8fa3a0")
+    words = add(bench, "text", "Words", x=70, y=18, width=90, height=24)
+    mark = add(bench, "ellipse", "Mark", x=170, y=20, width=20, height=20, fill="#d5dad7")
+    for row, value in ((words, "text"), (picture, "fill")):
+        choose(bench, row)
+        if not bench.all("details[open] .chips"):
+            bench.unfold("Copies may set")
+        bench.press(value)
+    bench.press("+ state")
+    choose(bench, mark)
+    bench.set("fill", "#d9503a")
+    cue(bench, "first-to-state-2", "double tap")
+
+
+def test_a_list_of_four_posts_from_pasted_rows(bench) -> None:
+    a_post(bench)
+    begin(bench, "Harbour list", 220, 320)
+    copy = place(bench, "Post", "First post")
+    give(bench, x=10, y=10)
+    # A state alone: it lives by itself, since nobody leads it.
+    bench.changed(bench.one("[title^='It plays and answers']").click)
+    bench.button("Fill from pasted rows…").click()
+    field = bench.one("textarea[aria-label=Rows]")
+    # Wrong cells are said with their rows, and nothing that was typed is lost.
+    paste(bench, field, "words text\tpicture fill\nHarbour seal\tgreenish")
+    bench.wait(lambda: "Row 1: “greenish” is no picture fill." in bench.one("[role=alert]").text)
+    names = "words text\tpicture fill"
+    paste(bench, field, "\n".join([names, *ROWS.splitlines()[1:]]))
+    bench.press("Fill 4 copies")
+    layers = bench.document()["layers"]
+    assert [layer["name"] for layer in layers] == [row.split("\t")[0] for row in ROWS.splitlines()[1:]]
+    assert [layer["y"] for layer in layers] == [10, 82, 154, 226]
+    shown = [bench.one(f"[data-stage=pose] [data-layer='{layer['id']}/text']").text for layer in layers]
+    assert shown == [layer["name"] for layer in layers]
+    # An edit of the original is seen in all of them, and what they say themselves stays.
+    assert bench.document()["layers"][2]["values"] == {"words-text": "Pilot boat", "picture-fill": "#d9503a"}
+
+    rehearse(bench)
+    marks = [f"{layer['id']}/ellipse" for layer in layers]
+    for mark in (marks[1], marks[1], marks[3]):
+        tap(bench, mark)
+    bench.wait(lambda: filled(bench, marks[1]))
+    assert [filled(bench, mark) for mark in marks] == [False, True, False, False]
+    assert any("First → State 2" in line for line in happened(bench))
+    assert copy == layers[0]["id"]
+
+
+def paste(bench, field, text: str) -> None:
+    """As from a clipboard: tabs are text there, and do not lead to the next field."""
+    field.click()
+    field.send_keys(Keys.CONTROL, "a")
+    bench.browser.execute_cdp_cmd("Input.insertText", {"text": text})
+
+
+def filled(bench, mark: str) -> bool:
+    shown = bench.all(f".used [data-layer='{mark}']")[-1].value_of_css_property("background-color")
+    return str(shown) == "rgba(217, 80, 58, 1)"

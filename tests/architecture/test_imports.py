@@ -32,6 +32,7 @@ FLOW = (
     *(
         "parameters",
         "traits",
+        "scrolling",
         "layout",
         "poses",
         "families",

@@ -30,6 +30,7 @@ export interface Drawn {
   kind: Layer['kind'];
   locked?: boolean;
   mask?: boolean;
+  pinned?: boolean;
   layers?: readonly Drawn[] | null;
 }
 export type Gradient = LinearGradient | RadialGradient | ConicGradient;

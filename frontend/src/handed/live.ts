@@ -1,12 +1,12 @@
 /* A piece in a page of somebody else: drawn, playing, and answering to whoever acts. */
-import type { Drawn, Pose } from '../api/contract';
+import type { Drawn, Pose, Section } from '../api/contract';
 import { ScenePictures } from '../features/player/pictures';
 import sceneStyle from '../features/player/scene.css?inline';
 import type { Event, Tables } from '../runtime/data';
 import { Session } from '../runtime/session';
 
 interface Handed {
-  piece: { width: number; height: number; ground: string | null; layers: Drawn[] };
+  piece: { width: number; height: number; ground: string | null; layers: Drawn[]; sections: Section[] };
   pose: Pose;
   tables: Tables;
 }
@@ -29,7 +29,7 @@ function mount(element: HTMLElement, { piece, pose, tables }: Handed): void {
   const style = document.createElement('style');
   style.textContent = sceneStyle;
   const holder = document.createElement('div');
-  holder.className = 'holder playing';
+  holder.className = 'holder playing live';
   const pictures = new ScenePictures(holder, { ...piece, pose });
   element.replaceChildren(style, holder);
   const session = new Session(tables, pictures, {

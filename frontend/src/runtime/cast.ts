@@ -9,6 +9,8 @@ const MOST_TELLING: readonly Reason[] = ['resting', 'other-key', 'elsewhere', 'u
 export class Cast {
   readonly stage: Stage;
   readonly voices: Cast[] = [];
+  /** How far the content is scrolled, px. */
+  scrolled = 0;
   private waiting: readonly Voice[];
   private unsaid: Heard[] = [];
   onHeard: (heard: Heard) => void = () => undefined;
@@ -54,6 +56,10 @@ export class Cast {
   hear(event: Event): void {
     const t = Math.max(event.t_ms, this.now);
     this.playUntil(t);
+    if (event.cue === 'scroll') {
+      this.scrolled = event.y ?? 0;
+      return;
+    }
     this.listen(event);
     this.say();
   }

@@ -72,8 +72,18 @@ export interface Layer {
   readonly seen: boolean;
 }
 
+export interface Section {
+  readonly id: string;
+  readonly name: string;
+  /** px from the top of the content. */
+  readonly top: number;
+  readonly height: number;
+}
+
 export interface Undercurrent {
   readonly period_ms: number;
+  /** It follows the way scrolled through this section instead of time. */
+  readonly section: string | null;
   readonly states: readonly string[] | null;
   readonly tracks: readonly {
     readonly layer: string;
@@ -93,6 +103,8 @@ export interface Tables {
   readonly states: readonly { readonly id: string; readonly name: string }[];
   readonly double_tap_ms: number;
   readonly long_press_ms: number;
+  /** The content, where it is longer than the piece. */
+  readonly sections: readonly Section[];
   readonly layers: readonly Layer[];
   readonly motions: readonly Motion[];
   readonly transitions: readonly Transition[];
@@ -135,6 +147,8 @@ export interface Event {
   readonly cue: string;
   readonly layer?: string | null;
   readonly key?: string | null;
+  /** With `scroll`, which is no cue: px of the content above the screen. */
+  readonly y?: number | null;
 }
 
 export type Reason =

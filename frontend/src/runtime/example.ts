@@ -52,6 +52,7 @@ export const tables = (transitions: Transition[], rest: Partial<Tables> = {}): T
   plays: null,
   undercurrents: [],
   voices: [],
+  sections: [],
   curves: [STRAIGHT],
   springs: [],
   ...rest,

@@ -21,6 +21,9 @@ export interface Listening {
   hear(cue: string, layer: string | null, key?: string): Heard | null;
   /** Whether a layer, or anything around it, is hidden now. */
   isSeen(layer: string): boolean;
+  /** How far the content is scrolled, px; and that somebody scrolls it. */
+  scrolled(): number;
+  scroll(y: number): void;
   /** How many times as fast as the clock on the wall time goes here. */
   rate(): number;
 }
@@ -52,6 +55,8 @@ export class Gestures {
     on('pointerover', (event) => this.point(event));
     on('pointerleave', () => this.enter([]));
     on('keydown', (event) => this.key(event));
+    // Scrolling is told by what scrolls, and goes no further up.
+    root.addEventListener('scroll', (event) => this.scroll(event), { signal: this.ending.signal, capture: true });
     on('focusin', (event) => this.focus('focus', event));
     on('focusout', (event) => this.focus('blur', event));
     this.watchViews();
@@ -69,7 +74,10 @@ export class Gestures {
 
   private element(layer: string): HTMLElement | SVGElement | null {
     // Before it in the page are those of looks that are left.
-    const found = this.root.querySelectorAll<HTMLElement | SVGElement>(`[data-layer="${CSS.escape(layer)}"]`);
+    const named = CSS.escape(layer);
+    const found = this.root.querySelectorAll<HTMLElement | SVGElement>(
+      `[data-layer="${named}"], [data-section="${named}"]`,
+    );
     return found[found.length - 1] ?? null;
   }
 
@@ -186,6 +194,12 @@ export class Gestures {
   /** Every tap has a press and a release in it: they are told only where the piece knows them. */
   private hearIfWanted(cue: 'press' | 'release', layer: string | null): void {
     if (this.heeds([cue])) this.to.hear(cue, layer);
+  }
+
+  private scroll({ target }: globalThis.Event): void {
+    if (!(target instanceof HTMLElement) || !this.tables.sections.length) return;
+    // What was shown so by a replay is nobody's doing.
+    if (Math.abs(target.scrollTop - this.to.scrolled()) >= 1) this.to.scroll(target.scrollTop);
   }
 
   private focus(cue: 'focus' | 'blur', event: FocusEvent): void {

@@ -6,6 +6,7 @@ const OF_ONE_LAYER = ['over', 'out', 'focus', 'blur', 'in-view', 'out-of-view', 
 
 /** A layer with the groups around it, from the inside out; empty for one that is not there. */
 export function around(tables: Tables, layer: string): string[] {
+  if (tables.sections.some(({ id }) => id === layer)) return [layer];
   const found: string[] = [];
   let next: string | null = layer;
   while (next !== null) {

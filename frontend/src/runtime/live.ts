@@ -18,6 +18,8 @@ export interface Pictures {
   under(index: number): Picture;
   /** By how much each look that was left is seen, the oldest first; none where the top is all there is. */
   show(shares: readonly number[]): void;
+  /** Where the content is longer than the screen: how far it is scrolled, px. */
+  scrollTo?(y: number): void;
 }
 
 /** More looks than this are not faded at once: the oldest of them is hardly seen. */
@@ -43,7 +45,7 @@ class Part {
     this.stale = true;
   }
 
-  show(calmly: boolean): void {
+  show(calmly: boolean, scrolled: number): void {
     const { stage, picture } = this;
     this.endRounds();
     for (let index = 0; index < this.moving.length; index++) {
@@ -55,7 +57,10 @@ class Part {
       picture.write(layer, property, shown);
     }
     this.stale = false;
-    for (const round of this.rounds) goRound(round, stage.now - stage.origin_ms, picture, calmly);
+    for (const round of this.rounds) {
+      const t = stage.now - stage.origin_ms;
+      goRound(round, wayThrough(round, stage.tables, scrolled) ?? t % round.period_ms, picture, calmly);
+    }
   }
 
   /** Writes it as it stands at this moment. */
@@ -115,7 +120,8 @@ export class Live {
   /** Shows a moment, which never lies before one that was shown or heard. */
   show(t: number): void {
     this.cast.playUntil(Math.max(t, this.cast.now));
-    for (const { stage } of this.cast.all) this.partOf(stage).show(this.calm);
+    for (const { stage } of this.cast.all) this.partOf(stage).show(this.calm, this.cast.scrolled);
+    this.pictures.scrollTo?.(this.cast.scrolled);
     this.pictures.top.flush();
     this.fade();
   }
@@ -152,10 +158,16 @@ export class Live {
 const runs = ({ states }: Undercurrent, [from, to]: readonly [string, string]) =>
   !states || (states.includes(from) && states.includes(to));
 
-function goRound({ period_ms, tracks }: Undercurrent, t: number, picture: Picture, calmly: boolean): void {
+/** How far it has come by the way scrolled through its section; null where it goes by time. */
+function wayThrough({ section, period_ms }: Undercurrent, { sections }: Tables, scrolled: number): number | null {
+  const found = section === null ? null : sections.find(({ id }) => id === section);
+  return found ? Math.min(Math.max((scrolled - found.top) / found.height, 0), 1) * period_ms : null;
+}
+
+function goRound({ tracks }: Undercurrent, t: number, picture: Picture, calmly: boolean): void {
   for (const { layer, property, times, rows, form, calm } of tracks) {
     if (calmly && !calm) continue;
-    const [knot, next, share] = between(times, t % period_ms);
+    const [knot, next, share] = between(times, t);
     const [from, to] = [at(rows, knot), at(rows, next)];
     const row = from.map((x, i) => x + share * (at(to, i) - x));
     picture.write(layer, property, shownAt(form, row));

@@ -66,6 +66,8 @@ export class Session {
       hear: (cue, layer, key) => this.improvise(cued(this.catchUp(), cue, layer, key)),
       isSeen: (layer) => this.live.cast.sees(layer, this.t),
       rate: () => this.rate,
+      scrolled: () => this.live.cast.scrolled,
+      scroll: (y) => this.improvise({ t_ms: this.catchUp(), cue: 'scroll', y: Math.round(y * 100) / 100 }),
     });
   }
 

@@ -176,7 +176,7 @@ export class Stage {
   private heed(event: Event, t: number): void {
     const layer = event.layer ?? null;
     if (!this.isInReach(layer, t)) {
-      const isThere = this.tables.layers.some(({ id }) => id === layer);
+      const isThere = layer !== null && around(this.tables, layer).length > 0;
       return this.tell(event, t, null, isThere ? 'unseen' : 'gone', 0);
     }
     const { transition, reason, rest_ms } = judged(this.tables, event, this.state, t - this.reached_ms);
@@ -207,7 +207,7 @@ export class Stage {
       ({ layer, property }, index) =>
         layer === id && (property === 'opacity' || property === 'visible') && at(this.place(index, t), 0) <= 0,
     );
-    return !hidden && layers.some((layer) => layer.id === id && layer.seen);
+    return !hidden && layers.every((layer) => layer.id !== id || layer.seen);
   }
 
   private take(transition: Transition, now: number, byItself: boolean): void {

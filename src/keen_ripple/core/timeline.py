@@ -22,6 +22,7 @@ from keen_ripple.core.flow.placing import NO_LIBRARY, Library, placed
 from keen_ripple.core.flow.poses import Pose, poses_of
 from keen_ripple.core.flow.run import Run, Segment, going_on, run_of, with_common_loop
 from keen_ripple.core.flow.sampling import Numbers, write_tracks
+from keen_ripple.core.flow.scrolling import phase_ms, shift
 from keen_ripple.core.flow.track import Progress, Track, looks_at, tracks_of
 from keen_ripple.core.flow.undercurrents import course_tracks
 from keen_ripple.core.live.overlap import carried_run, leaves_early
@@ -69,6 +70,10 @@ class Timeline:
     def voice_of(self, layer: str) -> Voice | None:
         """The free placement in which a layer lies, if it lies in one."""
         return next((voice for voice in self.voices if layer.startswith(f"{voice.layer}/")), None)
+
+    def scrolled_at(self, t_ms: float) -> float:
+        """How far the content is scrolled at a moment, px: nobody scrolls but in a rehearsal."""
+        return self.rehearsal.scrolled_at(t_ms) if self.rehearsal is not None else 0.0
 
     def pose(self, state: str) -> Pose:
         """The pose of a state. Raises Fault for one that the piece does not have."""
@@ -188,6 +193,7 @@ def sample(timeline: Timeline, times_ms: Iterable[float]) -> list[dict[str, Look
     asked = np.array(list(times_ms), dtype=np.float64)
     poses = [{layer: dict(look) for layer, look in timeline.rest.items()} for _ in asked]
     _play(timeline, asked, poses)
+    shift(timeline.piece, poses, [timeline.scrolled_at(t) for t in asked.tolist()])
     return poses
 
 
@@ -197,7 +203,8 @@ def _play(timeline: Timeline, times_ms: Floats, poses: Sequence[dict[str, Look]]
     order = np.argsort(moments, kind="stable")
     write_tracks([poses[index] for index in order], timeline.tracks, timeline.numbers, moments[order])
     for undercurrent, track in course_tracks(timeline.piece):
-        phases = times_ms % undercurrent.period_ms
+        where = [(t, timeline.scrolled_at(t)) for t in times_ms.tolist()]
+        phases = np.array([phase_ms(timeline.piece, undercurrent, *each) for each in where])
         order = np.argsort(phases, kind="stable")
         for index, value in zip(order, looks_at(track, Progress(phases[order])), strict=True):
             if undercurrent.runs(*timeline.run.states_at(moments[index])):

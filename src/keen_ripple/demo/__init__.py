@@ -18,6 +18,7 @@ PIECES = (
     "ramp-loading",
     "sonar-watch",
     "crossing-screen",
+    "pier-story",
     "pier-card",
     "pier-carousel",
     "berth-bookmark",

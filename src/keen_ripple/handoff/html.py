@@ -8,9 +8,10 @@ from html import escape
 from typing import Any
 
 from keen_ripple.core.curves.numbers import css_number
-from keen_ripple.core.document import walk
+from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
 from keen_ripple.handoff.fonts import font_faces
@@ -50,7 +51,7 @@ def _page(timeline: Timeline) -> Iterator[str]:
     yield from _indented(_style(timeline), 4)
     yield from ("  </style>", "</head>", "<body>")
     yield f'  <div class="piece" data-piece="{piece.id}" role="img" aria-label="{escape(piece.name)}">'
-    yield from _indented(_elements(piece.layers, timeline), 4)
+    yield from _indented(_content(timeline), 4)
     yield from ("  </div>", "</body>", "</html>")
 
 
@@ -63,11 +64,12 @@ def _style(timeline: Timeline) -> Iterator[str]:
     size = {"position": "relative", "width": px(piece.width), "height": px(piece.height)}
     yield from _rule(".piece", {**size, **ground})
     yield from _rule("[data-layer]", {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"})
+    yield from _scrolling(piece)
     # A run that is over at once has shown its start to nobody.
     seen_first = timeline.rest if timeline.run.total_ms else timeline.poses[timeline.run.final_state]
     animations = {layer.id: animations_of(timeline, layer) for layer in layers}
     for layer in layers:
-        played = {"animation": _shorthand(animations[layer.id])} if animations[layer.id] else {}
+        played = _played(animations[layer.id])
         look = seen_first[layer.id]
         if any("trim_end" in each and trimmed(each) for each in timeline.looks_of(layer.id)):
             look = {**look, TRIMMED: True}
@@ -82,7 +84,7 @@ def _style(timeline: Timeline) -> Iterator[str]:
 def _masks(timeline: Timeline, masks: Sequence[LayerBase], look: Pose) -> Iterator[str]:
     for layer in masks:
         animations = animations_of(timeline, layer, mask=True)
-        played = {"animation": _shorthand(animations)} if animations else {}
+        played = _played(animations)
         [cut_out] = MASK
         shape = {"position": "absolute", "inset": "0", cut_out.css: cut_out.text(look[layer.id], RESTING)}
         yield from _rule(f'[data-mask="{layer.id}"]', {**shape, **played})
@@ -101,7 +103,7 @@ def _calmer(timeline: Timeline, moving: Sequence[LayerBase]) -> Iterator[str]:
             continue
         animations = animations_of(timeline, layer, calm=True)
         still = {d.css: d.text(look, RESTING) for d in places}
-        rules += _rule(_selector(layer), {**still, "animation": _shorthand(animations) or "none"})
+        rules += _rule(_selector(layer), {**still, **(_played(animations) or {"animation": "none"})})
         rules += [line for animation in animations for line in animation.lines()]
     if rules:
         yield "@media (prefers-reduced-motion: reduce) {"
@@ -125,8 +127,32 @@ def _at_rest(timeline: Timeline, layer: str) -> Mapping[str, Any]:
     return {**look, **{name: own[name] for name in _moved(voice.timeline, layer)}}
 
 
-def _shorthand(animations: Sequence[Animation]) -> str:
-    return ", ".join(animation.shorthand() for animation in animations)
+def _played(animations: Sequence[Animation]) -> dict[str, str]:
+    """How the animations of a layer are played: by time, or by the scrolling through a section."""
+    if not animations:
+        return {}
+    played = {"animation": ", ".join(animation.shorthand() for animation in animations)}
+    sections = [animation.section for animation in animations]
+    if any(sections):
+        # From where the top of the section meets that of the screen to where its end does.
+        played["animation-timeline"] = ", ".join(f"--{section}" if section else "auto" for section in sections)
+        across = "exit-crossing 0% exit-crossing 100%"
+        played["animation-range"] = ", ".join(across if section else "normal" for section in sections)
+    return played
+
+
+def _scrolling(piece: Piece) -> Iterator[str]:
+    """A content that is longer than its screen, its sections, and what stays in its place."""
+    if not piece.sections:
+        return
+    names = ", ".join(f"--{section.id}" for section in piece.sections)
+    yield from _rule(".piece", {"overflow-y": "auto", "timeline-scope": names})
+    height = sum(section.height for section in piece.sections)
+    yield from _rule(".content", {"position": "relative", "height": px(height)})
+    for section, top in zip(piece.sections, tops_of(piece).values(), strict=True):
+        box = {"position": "absolute", "top": px(top), "left": "0", "right": "0", "height": px(section.height)}
+        yield from _rule(f'[data-section="{section.id}"]', {**box, "view-timeline-name": f"--{section.id}"})
+    yield from _rule(".pinned", {"position": "sticky", "top": "0", "height": "0"})
 
 
 def _selector(layer: LayerBase) -> str:
@@ -143,10 +169,25 @@ def _fixed(layer: LayerBase) -> dict[str, str]:
     return {"background-repeat": "no-repeat"} if layer.kind == "picture" else unseen
 
 
+def _content(timeline: Timeline) -> Iterator[str]:
+    piece = timeline.piece
+    elements = _elements(piece.layers, timeline)
+    if not piece.sections:
+        yield from elements
+        return
+    yield '<div class="content">'
+    yield from (f'  <div data-section="{section.id}"></div>' for section in piece.sections)
+    yield from _indented(elements, 2)
+    yield "</div>"
+
+
 def _elements(layers: Sequence[LayerBase], timeline: Timeline) -> Iterator[str]:
     """Siblings in painting order; what stands above a mask is inside an element that it cuts."""
     for index, layer in enumerate(layers):
+        pinned = layer.pinned and timeline.piece.sections
+        yield from ('<div class="pinned">',) if pinned else ()
         yield from _element(layer, timeline)
+        yield from ("</div>",) if pinned else ()
         if layer.mask:
             yield f'<div data-mask="{layer.id}">'
             yield from _indented(_elements(layers[index + 1 :], timeline), 2)

@@ -50,8 +50,12 @@ class Animation:
     # How often it is played; None for ever.
     plays: int | None
     keyframes: tuple[Keyframe, ...]
+    # The section whose scrolling it follows instead of time.
+    section: str | None = None
 
     def shorthand(self) -> str:
+        if self.section is not None:
+            return f"{self.name} 1ms linear both"
         delay = f" {self.delay_ms}ms" if self.delay_ms else ""
         # What is played several times comes to rest where it began, which is where its element stands without it.
         count = "infinite" if self.plays is None else self.plays if self.plays > 1 else "both"
@@ -83,8 +87,9 @@ def _own(timeline: Timeline, layer: LayerBase, calm: bool, mask: bool) -> list[A
     tracks = {track.property.name: track for track in timeline.tracks if track.layer == layer.id}
     moving = [d for d in declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]
     run, found = timeline.run, list[Animation]()
+    rounds = [] if calm or mask else list(_undercurrents(timeline, layer))
     if run.total_ms == 0:
-        return []
+        return rounds
     stretches = [("", 0, run.total_ms)] if not run.lead_in_ms or run.loop_ms is None else []
     stretches = stretches or [("--lead-in", 0, run.lead_in_ms), ("", run.lead_in_ms, run.total_ms)]
     for suffix, from_ms, to_ms in stretches:
@@ -96,7 +101,7 @@ def _own(timeline: Timeline, layer: LayerBase, calm: bool, mask: bool) -> list[A
             name = f"{own}{f'--{number + 1}' if number else ''}{'--calm' * calm}"
             frames = tuple(_frames(timeline, layer, tracks, group, from_ms, to_ms, endless))
             found.append(Animation(name, int(from_ms), int(to_ms - from_ms), plays, frames))
-    return found + ([] if calm or mask else list(_undercurrents(timeline, layer)))
+    return found + rounds
 
 
 def _named(inner: str) -> str:
@@ -126,7 +131,7 @@ def _undercurrents(timeline: Timeline, layer: LayerBase) -> Iterator[Animation]:
             )
             suffix = f"--{number + 1}" if number else ""
             name = f"{timeline.piece.id}-{_named(layer.id)}--{_named(undercurrent.id)}{suffix}"
-            yield Animation(name, 0, undercurrent.period_ms, None, frames)
+            yield Animation(name, 0, undercurrent.period_ms, None, frames, undercurrent.section)
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,6 @@ from html import escape
 from importlib.resources import files
 from typing import Any
 
-from keen_ripple.core.document.read import written
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.placing import flat_layers
 from keen_ripple.core.live.tables import tables_of
@@ -75,8 +74,9 @@ def _page(timeline: Timeline) -> Iterator[str]:
 
 
 def _handed(timeline: Timeline) -> dict[str, Any]:
-    document = written(timeline.written)
-    drawn = {name: document.get(name) for name in ("width", "height", "ground")}
+    piece = timeline.piece
+    drawn: dict[str, Any] = {name: getattr(piece, name) for name in ("width", "height", "ground")}
+    drawn["sections"] = [{"id": section.id, "height": section.height} for section in piece.sections]
     pose = {layer: {name: plain(value) for name, value in look.items()} for layer, look in timeline.rest.items()}
     return {
         "piece": {**drawn, "layers": flat_layers(timeline.piece)},

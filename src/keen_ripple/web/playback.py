@@ -121,6 +121,7 @@ def _run(timeline: Timeline) -> RunReading:
                 RunningUndercurrent(
                     id=u.id,
                     period_ms=u.period_ms,
+                    section=u.section,
                     states=u.states,
                     tape=packed(course_tape(u, timeline.piece.blend, timeline.finer)),
                 )

@@ -32,6 +32,7 @@ export interface Group {
   name: string;
   locked?: boolean;
   lets_touches_through?: boolean;
+  pinned?: boolean;
   touch_margin?: number;
   mask?: false;
   kind: "group";
@@ -120,6 +121,7 @@ export interface Rectangle {
   name: string;
   locked?: boolean;
   lets_touches_through?: boolean;
+  pinned?: boolean;
   touch_margin?: number;
   mask?: boolean;
   kind: "rectangle";
@@ -412,6 +414,7 @@ export interface Ellipse {
   name: string;
   locked?: boolean;
   lets_touches_through?: boolean;
+  pinned?: boolean;
   touch_margin?: number;
   mask?: boolean;
   kind: "ellipse";
@@ -615,6 +618,7 @@ export interface Path {
   name: string;
   locked?: boolean;
   lets_touches_through?: boolean;
+  pinned?: boolean;
   touch_margin?: number;
   mask?: boolean;
   kind: "path";
@@ -829,6 +833,7 @@ export interface Text {
   name: string;
   locked?: boolean;
   lets_touches_through?: boolean;
+  pinned?: boolean;
   touch_margin?: number;
   mask?: false;
   kind: "text";
@@ -971,6 +976,7 @@ export interface Picture {
   name: string;
   locked?: boolean;
   lets_touches_through?: boolean;
+  pinned?: boolean;
   touch_margin?: number;
   mask?: false;
   kind: "picture";
@@ -1122,6 +1128,7 @@ export interface Medium {
   name: string;
   locked?: boolean;
   lets_touches_through?: boolean;
+  pinned?: boolean;
   touch_margin?: number;
   mask?: false;
   kind: "medium";
@@ -1280,6 +1287,7 @@ export interface Placement {
   name: string;
   locked?: boolean;
   lets_touches_through?: boolean;
+  pinned?: boolean;
   touch_margin?: number;
   mask?: false;
   kind: "placement";
@@ -1445,6 +1453,7 @@ export interface DrawnLayer {
   kind: "group" | "rectangle" | "ellipse" | "path" | "text" | "picture" | "medium" | "placement";
   locked: boolean;
   mask: boolean;
+  pinned?: boolean;
   layers?: DrawnLayer[];
 }
 /**
@@ -1616,6 +1625,7 @@ export interface SegmentTold {
 export interface RunningUndercurrent {
   id: string;
   period_ms: number;
+  section: string | null;
   states: string[] | null;
   tape: PackedTape;
 }
@@ -1774,23 +1784,30 @@ export interface EventModel {
    */
   t_ms: number;
   cue:
-    | "hold"
-    | "appear"
-    | "media-end"
-    | "tap"
-    | "double-tap"
-    | "press"
-    | "release"
-    | "long-press"
-    | "over"
-    | "out"
-    | "focus"
-    | "blur"
-    | "key"
-    | "in-view"
-    | "out-of-view";
+    | (
+        | "hold"
+        | "appear"
+        | "media-end"
+        | "tap"
+        | "double-tap"
+        | "press"
+        | "release"
+        | "long-press"
+        | "over"
+        | "out"
+        | "focus"
+        | "blur"
+        | "key"
+        | "in-view"
+        | "out-of-view"
+      )
+    | "scroll";
   layer?: string | null;
   key?: string | null;
+  /**
+   * With `scroll`: px of the content above the screen.
+   */
+  y?: number | null;
 }
 export interface Failure {
   error: ErrorTold;
@@ -2271,6 +2288,12 @@ export interface Piece {
     | [Trait, Trait, Trait, Trait, Trait, Trait, Trait]
     | [Trait, Trait, Trait, Trait, Trait, Trait, Trait, Trait];
   /**
+   * The content, where it is longer than the piece and scrolls.
+   *
+   * @maxItems 60
+   */
+  sections?: Section[];
+  /**
    * What a placement of this piece may set.
    *
    * @maxItems 64
@@ -2384,7 +2407,8 @@ export interface Stagger {
 /**
  * Courses with a period of their own, in step with the start of the piece.
  *
- * They run in the states named, and on the way between two of them; in all states where none are named.
+ * They run in the states named, and on the way between two of them; in all states where none are named. With a
+ * `section` they follow the way scrolled through it instead of time: its height is their period.
  */
 export interface Undercurrent {
   /**
@@ -2396,6 +2420,7 @@ export interface Undercurrent {
    * Whole milliseconds.
    */
   period_ms: number;
+  section?: string | null;
   states?: string[] | null;
   /**
    * @minItems 1
@@ -2431,6 +2456,20 @@ export interface Option {
   changes?: {
     [k: string]: Look;
   };
+}
+/**
+ * A part of a content that is longer than its screen, under those before it.
+ */
+export interface Section {
+  /**
+   * Lower-case letters and digits, in words joined by hyphens.
+   */
+  id: string;
+  name: string;
+  /**
+   * px
+   */
+  height: number;
 }
 /**
  * A value with a name, and where it goes. What a placement does not set stays as the piece itself has it.

@@ -8,24 +8,41 @@ import type { Tape } from './tape';
 import { known } from '../../shared/known';
 
 /** What of a piece makes its scene; the rest of it may change without a new one. */
-export interface Picture extends Pick<Piece, 'id' | 'width' | 'height' | 'ground'> {
+export interface Picture extends Pick<Piece, 'id' | 'width' | 'height' | 'ground' | 'sections'> {
   layers?: readonly Drawn[] | null | undefined;
 }
 
 /** `drawn` are the layers with what stands in placements, where there are any. */
-export const pictureOf = ({ id, layers, width, height, ground }: Piece, drawn?: Picture['layers'] | null): Picture => ({
-  id,
-  layers: drawn ?? layers,
-  width,
-  height,
-  ground,
-});
+export const pictureOf = (piece: Piece, drawn?: Picture['layers'] | null): Picture => {
+  const { id, layers, width, height, ground, sections } = piece;
+  return { id, layers: drawn ?? layers, width, height, ground, sections };
+};
+
+/** All of a content that is longer than its screen, spread out. */
+export function sheetOf(piece: Piece, drawn?: Picture['layers'] | null): Picture {
+  const long = (piece.sections ?? []).reduce((sum, { height }) => sum + height, 0);
+  const spread = spreadOut(drawn ?? piece.layers ?? []);
+  return { ...pictureOf(piece, long ? spread : drawn), height: Math.max(long, piece.height), sections: undefined };
+}
+
+/** Once for each list of layers, so that a scene is not made anew for nothing. */
+const spreads = new WeakMap<readonly Drawn[], readonly Drawn[]>();
+function spreadOut(layers: readonly Drawn[]): readonly Drawn[] {
+  const spread = spreads.get(layers) ?? layers.map(unpinned);
+  spreads.set(layers, spread);
+  return spread;
+}
+
+const unpinned = (layer: Drawn): Drawn => (layer.pinned ? { ...layer, pinned: false } : layer);
 
 /** A scene of the piece, made anew only when its layers or its size change. */
 function useScene(piece: Picture, zoom: number) {
   const holder = useRef<HTMLDivElement>(null);
-  const { layers, width, height, ground } = piece;
-  const scene = useMemo(() => new Scene(layers ?? [], width, height, ground ?? null), [layers, width, height, ground]);
+  const { layers, width, height, ground, sections } = piece;
+  const scene = useMemo(
+    () => new Scene(layers ?? [], width, height, ground ?? null, sections ?? []),
+    [layers, width, height, ground, sections],
+  );
   useLayoutEffect(() => {
     known(holder.current).replaceChildren(scene.root);
     scene.zoom(zoom);
@@ -63,9 +80,9 @@ interface LoopProps {
 export function LoopView({ piece, poses, run, tape, clock, zoom, onShown }: LoopProps) {
   const { holder, scene, size } = useScene(piece, zoom);
   const playing = useMemo(() => {
-    const { layers, width, height, ground } = piece;
+    const { layers, width, height, ground, sections } = piece;
     const under = () => {
-      const below = new Scene(layers ?? [], width, height, ground ?? null);
+      const below = new Scene(layers ?? [], width, height, ground ?? null, sections ?? []);
       below.root.classList.add('under');
       below.root.style.transform = scene.root.style.transform;
       scene.root.before(below.root);

@@ -29,10 +29,10 @@ export function UsedPiece({ piece, pose, tables, zoom, told, onSession }: Props)
     rate: number;
     playing: boolean;
   } | null>(null);
-  const { layers, width, height, ground } = piece;
+  const { layers, width, height, ground, sections } = piece;
   const drawn = useMemo(
-    () => ({ layers: layers ?? [], width, height, ground: ground ?? null, pose }),
-    [layers, width, height, ground, pose],
+    () => ({ layers: layers ?? [], width, height, ground: ground ?? null, sections: sections ?? [], pose }),
+    [layers, width, height, ground, sections, pose],
   );
   useEffect(() => {
     const element = known(holder.current);

@@ -4,7 +4,7 @@ export { Ring } from './Ring';
 export { seconds } from './ring';
 export { RunBar } from './RunBar';
 export type { Scene } from './scene';
-export { LoopView, pictureOf, PoseView, type Picture } from './SceneView';
+export { LoopView, pictureOf, sheetOf, PoseView, type Picture } from './SceneView';
 export { knotsOf, updateTape, type Tape } from './tape';
 /** With the runtime, which most views do not need at once. */
 export const UsedPiece = later(async () => (await import('./UsedPiece')).UsedPiece);

@@ -1,5 +1,5 @@
 /* Scenes as the runtime draws on them: what was written of a layer is shown by as few writes of styles as it needs. */
-import type { Drawn as DrawnLayer, Pose, Value } from '../../api/contract';
+import type { Drawn as DrawnLayer, Pose, Section, Value } from '../../api/contract';
 import { known } from '../../shared/known';
 import type { Picture, Pictures } from '../../runtime/live';
 import { Scene, type Shown, type Writer } from './scene';
@@ -55,6 +55,7 @@ export interface Drawn {
   width: number;
   height: number;
   ground: string | null;
+  sections?: readonly Pick<Section, 'id' | 'height'>[] | null;
   /** The start. */
   pose: Pose;
 }
@@ -78,6 +79,12 @@ export class ScenePictures implements Pictures {
   setZoom(zoom: number): void {
     this.zoom = zoom;
     for (const scene of [this.scene, ...this.below.map((picture) => picture.scene)]) scene.zoom(zoom);
+  }
+
+  scrollTo(y: number): void {
+    for (const { root } of [this.scene, ...this.below.map((picture) => picture.scene)]) {
+      if (Math.abs(root.scrollTop - y) >= 1) root.scrollTop = y;
+    }
   }
 
   under(index: number): Picture {
@@ -104,8 +111,8 @@ export class ScenePictures implements Pictures {
   }
 
   private made(): Scene {
-    const { layers, width, height, ground, pose } = this.drawn;
-    const scene = new Scene(layers, width, height, ground);
+    const { layers, width, height, ground, sections, pose } = this.drawn;
+    const scene = new Scene(layers, width, height, ground, sections ?? []);
     scene.show(pose);
     scene.zoom(this.zoom);
     return scene;

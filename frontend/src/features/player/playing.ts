@@ -95,8 +95,10 @@ export class Playing {
     if (leg?.fade) this.fade(leg.fade, local);
     const [from, to] = [segment?.from ?? final_state, segment?.to ?? final_state];
     for (const { undercurrent, parts } of this.rounds) {
-      const { states, period_ms } = undercurrent;
-      if (!states || (states.includes(from) && states.includes(to))) this.write(parts, played % period_ms);
+      const { states, period_ms, section } = undercurrent;
+      // Nobody scrolls here: what follows scrolling stands at its beginning.
+      const t = section === null ? played % period_ms : 0;
+      if (!states || (states.includes(from) && states.includes(to))) this.write(parts, t);
     }
     for (const voice of this.voices) voice.show(played);
   }

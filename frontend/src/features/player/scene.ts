@@ -1,5 +1,5 @@
 /* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the takes. */
-import type { Drawn, Layer, Look, Pose } from '../../api/contract';
+import type { Drawn, Layer, Look, Pose, Section } from '../../api/contract';
 import { CSS_UNITS } from '../../api/generated/catalogue';
 import { MASKS, PLAIN, SHOWN } from './writersOf';
 import { localMatrix } from '../../shared/geometry/matrix';
@@ -137,12 +137,37 @@ export class Scene {
   readonly root = document.createElement('div');
   readonly shown = new Map<string, Shown>();
 
-  constructor(layers: readonly Drawn[], width: number, height: number, ground: string | null) {
+  /** What is longer than the screen is in a content of its own, which `scrollTo` moves. */
+  constructor(
+    layers: readonly Drawn[],
+    width: number,
+    height: number,
+    ground: string | null,
+    sections: readonly Pick<Section, 'id' | 'height'>[] = [],
+  ) {
     this.root.className = 'scene';
     this.root.style.width = `${width}px`;
     this.root.style.height = `${height}px`;
     this.root.style.background = ground ?? 'transparent';
-    this.fill(this.root, layers);
+    this.fill(sections.length ? this.content(sections) : this.root, layers);
+  }
+
+  private content(sections: readonly Pick<Section, 'id' | 'height'>[]): HTMLElement {
+    this.root.classList.add('screen');
+    const content = document.createElement('div');
+    content.className = 'content';
+    let top = 0;
+    for (const { id, height } of sections) {
+      const part = document.createElement('div');
+      part.dataset.section = id;
+      part.style.top = `${top}px`;
+      part.style.height = `${height}px`;
+      content.append(part);
+      top += height;
+    }
+    content.style.height = `${top}px`;
+    this.root.append(content);
+    return content;
   }
 
   zoom(factor: number): void {
@@ -171,7 +196,7 @@ export class Scene {
     let into = parent;
     for (const layer of layers) {
       const shown = this.build(layer);
-      into.append(shown.element);
+      into.append(layer.pinned ? pinned(shown.element) : shown.element);
       if (layer.mask) {
         const masked = maskedArea();
         shown.clip = masked.clip;
@@ -197,6 +222,14 @@ export class Scene {
     if (layer.layers) this.fill(element, layer.layers);
     return shown;
   }
+}
+
+/** In its place while the content around it scrolls. */
+function pinned(element: Element): HTMLElement {
+  const holder = document.createElement('div');
+  holder.className = 'pinned';
+  holder.append(element);
+  return holder;
 }
 
 /** An area over the whole group that shows what is inside an outline. */

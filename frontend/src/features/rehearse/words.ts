@@ -17,7 +17,9 @@ const hasLayer = (piece: Piece, layer: string | null | undefined): layer is stri
   !!layer && labelOf(piece, layer) !== '';
 /** Where something was done. */
 export const whereOf = (piece: Piece, layer: string | null | undefined) =>
-  hasLayer(piece, layer) ? labelOf(piece, layer) : (layer ?? piece.name);
+  hasLayer(piece, layer)
+    ? labelOf(piece, layer)
+    : (layer && piece.sections?.find(({ id }) => id === layer)?.name) || layer || piece.name;
 
 /** Why nothing heeded it. */
 export function whyNot(piece: Piece, all: Tables, { event, state, reason, rest_ms, copy }: Heard): string {

@@ -21,6 +21,8 @@ class LayerBase(Model):
     locked: bool = False
     # What is under the pointer there is touched instead; and how far beyond its edge it can be touched, px.
     lets_touches_through: bool = False
+    # Where the content of the piece scrolls, this stays in its place; only of layers that lie in no group.
+    pinned: bool = False
     touch_margin: Annotated[float, Field(ge=0.0, le=200.0)] = 0.0
     # A shape that is not painted itself: what stands above it in its group is seen only inside its outline.
     mask: Any = False

@@ -16,6 +16,7 @@ from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.limits import (
     MOST_LAYERS,
     MOST_PARAMETERS,
+    MOST_SECTIONS,
     MOST_STATES,
     MOST_TRAITS,
     MOST_TRANSITIONS,
@@ -50,6 +51,14 @@ class State(Model):
         return {name: values[name] for name in look.model_fields_set}
 
 
+class Section(Model):
+    """A part of a content that is longer than its screen, under those before it."""
+
+    id: Id
+    name: Name
+    height: Size
+
+
 class Piece(Model):
     """One micro-animation."""
 
@@ -76,6 +85,9 @@ class Piece(Model):
     undercurrents: Annotated[tuple[Undercurrent, ...], Field(max_length=MOST_UNDERCURRENTS)] = ()
     traits: Annotated[tuple[Trait, ...], Field(max_length=MOST_TRAITS)] = Field(
         default=(), description="Kinds in which the piece comes; a placement of it may choose."
+    )
+    sections: Annotated[tuple[Section, ...], Field(max_length=MOST_SECTIONS)] = Field(
+        default=(), description="The content, where it is longer than the piece and scrolls."
     )
     parameters: Annotated[tuple[Parameter, ...], Field(max_length=MOST_PARAMETERS)] = Field(
         default=(), description="What a placement of this piece may set."

@@ -16,6 +16,8 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.properties import BY_NAME, moving_of, names_of
 
 NUMBERS = ("linear", "perspective")
+# Of sections too.
+IN_VIEW = ("in-view", "out-of-view")
 # What is around a free placement only moves its place.
 KEPT_BY_FREE = ("state", "width", "height")
 Layers = dict[str, LayerBase]
@@ -65,6 +67,13 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
     yield from _repeated((t.id, f"/traits/{i}/id") for i, t in enumerate(piece.traits))
     if piece.start not in states:
         yield _unknown("state", piece.start, "/start", states)
+    sections = {section.id for section in piece.sections}
+    yield from _repeated((s.id, f"/sections/{i}/id") for i, s in enumerate(piece.sections))
+    for i, section in enumerate(piece.sections):
+        if section.id in layers:
+            yield Fault(
+                f"A layer is called {section.id!r} too.", place=f"/sections/{i}/id", remedy="Give it another id."
+            )
     for i, transition in enumerate(piece.transitions):
         if id(transition) in shared:
             continue
@@ -74,7 +83,8 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
                 yield _unknown("state", state_id, f"{place}/{end}", states)
         # A layer inside of a placement is only known with the library.
         outermost = (transition.cue_layer or "").split("/")
-        if len(outermost) > 1 and getattr(layers.get(outermost[0]), "kind", None) == "placement":
+        is_inside = len(outermost) > 1 and getattr(layers.get(outermost[0]), "kind", None) == "placement"
+        if is_inside or (transition.cue in IN_VIEW and transition.cue_layer in sections):
             pass
         elif transition.cue_layer is not None and transition.cue_layer not in layers:
             yield _unknown("layer", transition.cue_layer, f"{place}/cue_layer", layers)
@@ -85,6 +95,8 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
     yield from _repeated((u.id, f"/undercurrents/{i}/id") for i, u in enumerate(piece.undercurrents))
     for i, undercurrent in enumerate(piece.undercurrents):
         yield from _undercurrent(undercurrent, layers, states, f"/undercurrents/{i}")
+        if undercurrent.section is not None and undercurrent.section not in sections:
+            yield _unknown("section", undercurrent.section, f"/undercurrents/{i}/section", sections)
     yield from _repeated((p.id, f"/parameters/{i}/id") for i, p in enumerate(piece.parameters))
     for i, parameter in enumerate(piece.parameters):
         for j, bind in enumerate(parameter.bind):

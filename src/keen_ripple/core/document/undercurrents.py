@@ -35,12 +35,14 @@ class Course(Model):
 class Undercurrent(Model):
     """Courses with a period of their own, in step with the start of the piece.
 
-    They run in the states named, and on the way between two of them; in all states where none are named.
+    They run in the states named, and on the way between two of them; in all states where none are named. With a
+    `section` they follow the way scrolled through it instead of time: its height is their period.
     """
 
     id: Id
     name: Name
     period_ms: Annotated[int, Field(ge=1, le=600_000, description="Whole milliseconds.")]
+    section: Id | None = None
     states: Annotated[tuple[Id, ...], Field(max_length=MOST_STATES)] | None = None
     courses: Annotated[tuple[Course, ...], Field(min_length=1, max_length=MOST_COURSES)]
 

@@ -58,6 +58,8 @@ def flat_layers(piece: Piece) -> list[dict[str, Any]]:
 
 def _drawn(layer: LayerBase) -> dict[str, Any]:
     told = {"id": layer.id, "name": layer.name, "kind": layer.kind, "locked": layer.locked, "mask": layer.mask}
+    if layer.pinned:
+        told["pinned"] = True
     return {**told, "layers": [_drawn(inner) for inner in layer.layers]} if layer.layers else told
 
 

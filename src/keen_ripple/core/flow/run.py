@@ -150,7 +150,9 @@ def with_common_loop(piece: Piece, run: Run, others: Sequence[Beside] = ()) -> R
     """The run with the time after which loop, undercurrents, and the runs beside it look as before."""
     looping = [s for s in run.segments if s.end_ms > run.lead_in_ms] if run.loop_ms and not run.plays else []
     ends = [(segment.from_, segment.to) for segment in looping] or [(run.final_state, run.final_state)]
-    periods: list[int | None] = [u.period_ms for u in piece.undercurrents if any(u.runs(*pair) for pair in ends)]
+    periods: list[int | None] = [
+        u.period_ms for u in piece.undercurrents if u.section is None and any(u.runs(*pair) for pair in ends)
+    ]
     periods += [run.loop_ms] if run.loop_ms and not run.plays else []
     settled = run.lead_in_ms if run.loop_ms and not run.plays else run.end_ms or 0
     for begins, other in others:

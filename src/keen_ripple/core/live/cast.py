@@ -11,6 +11,7 @@ from keen_ripple.core.flow.finer import finer_of, reaches_of
 from keen_ripple.core.flow.free import FreeCopy, begins_in, free_copies
 from keen_ripple.core.flow.poses import poses_of
 from keen_ripple.core.flow.run import Run, run_of
+from keen_ripple.core.flow.scrolling import farthest
 from keen_ripple.core.live.hearing import Event, Heard
 from keen_ripple.core.live.overlap import carried_run, leaves_early
 from keen_ripple.core.live.stage import Stage
@@ -28,6 +29,7 @@ class Cast:
         self.copy = copy
         self.voices: list[Cast] = []
         self.heard: list[Heard] = []
+        self.scrolls: list[tuple[float, float]] = []
         self._waiting = free_copies(piece, self.stage.poses)
         self._said = 0
         self._begin()
@@ -52,6 +54,9 @@ class Cast:
 
         What is done on no layer is heard by the outermost piece; a key by all of them.
         """
+        if event.cue == "scroll":
+            self.scrolls.append((event.t_ms, min(max(event.y or 0.0, 0.0), farthest(self.stage.piece))))
+            return
         self._hear(event)
         self._begin()
         self._gather()

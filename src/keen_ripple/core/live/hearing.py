@@ -20,12 +20,16 @@ OF_ONE_LAYER = ("over", "out", "focus", "blur", "in-view", "out-of-view", "media
 
 @dataclass(frozen=True)
 class Event:
-    """What somebody does: a cue at a moment, on a layer or on the whole piece; `key` is that of the keyboard."""
+    """What somebody does: a cue at a moment, on a layer or on the whole piece; `key` is that of the keyboard.
+
+    With `scroll`, which is no cue, the content stands `y` px from its top from then on.
+    """
 
     t_ms: float
     cue: str
     layer: str | None = None
     key: str | None = None
+    y: float | None = None
 
 
 @dataclass(frozen=True)
@@ -66,7 +70,9 @@ class Ears:
 
     def __init__(self, piece: Piece) -> None:
         self._piece = piece
-        self.around: Mapping[str, tuple[str, ...]] = dict(_around(piece.layers, ()))
+        # Sections come into view as layers do.
+        sections = {section.id: (section.id,) for section in piece.sections}
+        self.around: Mapping[str, tuple[str, ...]] = {**sections, **dict(_around(piece.layers, ()))}
 
     def judged(self, event: Event, state: str, rested_ms: float) -> tuple[Transition | None, Reason, float]:
         """The first written transition that heeds the event in a state reached `rested_ms` ago; else why none does.

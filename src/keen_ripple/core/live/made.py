@@ -7,6 +7,7 @@ from collections.abc import Iterator, Sequence
 
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.flow.run import BY_ITSELF
+from keen_ripple.core.flow.scrolling import farthest, tops_of
 from keen_ripple.core.live.cast import Cast
 from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.stage import Stage
@@ -45,6 +46,11 @@ def _act_in(one: Cast, cast: Cast, events: list[Event]) -> None:
             cast.play_until(stage.departure_ms(alone))
         else:
             event = _act(stage, wanted, events[-1].t_ms if events else 0.0)
+            top = tops_of(piece).get(event.layer or "")
+            if top is not None and event.cue == "in-view":
+                # It comes there by being scrolled to.
+                events.append(Event(event.t_ms, "scroll", y=min(top, farthest(piece))))
+                cast.hear(events[-1])
             events.append(event)
             cast.play_until(event.t_ms)
             cast.hear(event)

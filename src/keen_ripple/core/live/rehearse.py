@@ -16,6 +16,7 @@ from keen_ripple.core.flow.moves import Move
 from keen_ripple.core.flow.poses import Pose, poses_of
 from keen_ripple.core.flow.run import Segment
 from keen_ripple.core.flow.sampling import Numbers, write_tracks
+from keen_ripple.core.flow.scrolling import Scrolls, phase_ms, scrolled_at, shift
 from keen_ripple.core.flow.tape import TapeTrack, tape_of
 from keen_ripple.core.flow.track import Progress, Track, looks_at, tracks_of
 from keen_ripple.core.flow.undercurrents import course_tracks
@@ -40,6 +41,8 @@ class Rehearsal:
     # same axis of time.
     origin_ms: float = 0.0
     voices: Mapping[str, Rehearsal] = field(default_factory=dict)
+    # Where the content stood from when on.
+    scrolls: Scrolls = ()
 
     @property
     def unheeded(self) -> tuple[Event, ...]:
@@ -60,7 +63,12 @@ class Rehearsal:
         moments = np.array(list(times_ms), dtype=np.float64)
         poses = [{layer: dict(look) for layer, look in self.rest.items()} for _ in moments]
         self._write(moments, poses)
+        shift(self.piece, poses, [self.scrolled_at(t) for t in moments.tolist()])
         return poses
+
+    def scrolled_at(self, t_ms: float) -> float:
+        """How far the content is scrolled at a moment, px."""
+        return scrolled_at(self.scrolls, t_ms)
 
     def _write(self, moments: Floats, poses: Sequence[dict[str, dict[str, Any]]]) -> None:
         """Writes into the poses what was moved, at the moments of each, from its beginning on."""
@@ -68,7 +76,8 @@ class Rehearsal:
         tracks = self.tracks()
         write_tracks([poses[index] for index in order], tracks, Numbers(tracks), moments[order])
         for undercurrent, track in course_tracks(self.piece):
-            phases = (moments - self.origin_ms) % undercurrent.period_ms
+            where = [(t - self.origin_ms, self.scrolled_at(t)) for t in moments.tolist()]
+            phases = np.array([phase_ms(self.piece, undercurrent, *each) for each in where])
             order = np.argsort(phases, kind="stable")
             for index, value in zip(order, looks_at(track, Progress(phases[order])), strict=True):
                 if undercurrent.runs(*self.states_at(float(moments[index]))):
@@ -131,4 +140,5 @@ def _played(cast: Cast, until_ms: float) -> Rehearsal:
         tuple(cast.heard),
         stage.origin_ms,
         {str(voice.copy): _played(voice, until_ms) for voice in cast.voices},
+        tuple(cast.scrolls),
     )

@@ -80,6 +80,8 @@ class Stage:
 
     def shows(self, layer: str, now_ms: float) -> bool:
         """Whether a layer by itself is there to be seen now, whatever is around it."""
+        if layer not in self.poses[self.state]:
+            return True
         return all(float(self.value_at(layer, name, now_ms)) > 0.0 for name in ("opacity", "visible"))
 
     @cached_property

@@ -31,6 +31,7 @@ from keen_ripple.core.flow.free import free_copies
 from keen_ripple.core.flow.media import STEADY, playing_on, rest_ms
 from keen_ripple.core.flow.poses import Pose, poses_of
 from keen_ripple.core.flow.run import BY_ITSELF
+from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.flow.tape import TRACE_ERROR, TapeTrack
 from keen_ripple.core.flow.track import limits_of
 from keen_ripple.core.flow.undercurrents import course_tape
@@ -117,6 +118,7 @@ def tables_of(piece: Piece) -> dict[str, Any]:
     by_layer: dict[str, list[tuple[int, str]]] = {}
     for index, motion in enumerate(motions):
         by_layer.setdefault(motion.layer, []).append((index, motion.name))
+    tops = tops_of(piece)
     transitions = [_transition(piece, transition, by_layer, tables) for transition in piece.transitions]
     return {
         "name": piece.name,
@@ -124,6 +126,10 @@ def tables_of(piece: Piece) -> dict[str, Any]:
         "states": [{"id": state.id, "name": state.name} for state in piece.states],
         "double_tap_ms": piece.double_tap_ms,
         "long_press_ms": piece.long_press_ms,
+        "sections": [
+            {"id": section.id, "name": section.name, "top": tops[section.id], "height": section.height}
+            for section in piece.sections
+        ],
         "layers": list(_layers(piece.layers, None, poses[piece.start], {(m.layer, m.name) for m in motions})),
         "motions": [motion.to_json() for motion in motions],
         "transitions": transitions,
@@ -205,7 +211,8 @@ def _undercurrents(piece: Piece, finer: Mapping[str, Finer], rest: Pose) -> Iter
     for undercurrent in piece.undercurrents:
         tracks = [_track(track, rest) for track in course_tape(undercurrent, piece.blend, finer)]
         states = undercurrent.states and list(undercurrent.states)
-        yield {"period_ms": undercurrent.period_ms, "states": states, "tracks": tracks}
+        section = undercurrent.section
+        yield {"period_ms": undercurrent.period_ms, "section": section, "states": states, "tracks": tracks}
 
 
 def _track(track: TapeTrack, rest: Pose) -> dict[str, Any]:

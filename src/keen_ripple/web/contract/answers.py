@@ -67,6 +67,7 @@ class RunningUndercurrent(Sent):
 
     id: str
     period_ms: int
+    section: str | None
     states: tuple[str, ...] | None
     tape: PackedTape
 
@@ -148,6 +149,7 @@ class DrawnLayer(TypedDict):
     kind: Literal["group", "rectangle", "ellipse", "path", "text", "picture", "medium", "placement"]
     locked: bool
     mask: bool
+    pinned: NotRequired[bool]
     layers: NotRequired[list[DrawnLayer]]
 
 

@@ -12,6 +12,7 @@ export * from './patched';
 export * from './placements';
 export * from './removal';
 export * from './rows';
+export * from './sections';
 export * from './states';
 export * from './traits';
 export * from './transitions';

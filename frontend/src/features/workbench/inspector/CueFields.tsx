@@ -4,7 +4,7 @@ import type { Drawn, Piece, Transition } from '../../../api/contract';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
 import { BY_A_PERSON, BY_ITSELF, isByAPerson, type Cue, keyName, parseKey } from '../cues';
-import { setTransition } from '../edits';
+import { sectionsOf, setTransition } from '../edits';
 import type { Edit } from '../edits/edit';
 import { labelOf, walk } from '../tree';
 import { firstOf } from '../../../shared/known';
@@ -106,6 +106,7 @@ function CueDetail({
 
 const layersOf = (piece: Piece) => walk(piece.layers ?? []).map((p) => p.layer);
 /** What needs nobody is aimed at nothing. */
+const IN_VIEW: readonly Cue[] = ['in-view', 'out-of-view'];
 const UNAIMED: readonly Cue[] = ['hold', 'appear'];
 
 /** The layers inside of copies. */
@@ -122,6 +123,7 @@ function CueLayer({ transition, set }: { transition: Transition; set: (layer: st
   const targets = layersOf(piece)
     .filter((layer) => !ofMedia || layer.kind === 'medium')
     .map((layer) => ({ value: layer.id, label: labelOf(piece, layer.id) }))
+    .concat(IN_VIEW.includes(cue) ? sectionsOf(piece).map(({ id, name }) => ({ value: id, label: name })) : [])
     .concat(ofMedia ? [] : insideOf(drawn ?? []).map(({ id, name }) => ({ value: id, label: name })));
   return (
     <Select

@@ -5,6 +5,7 @@ import { howToPlay, standingStill } from '../standing';
 import { CloseLoop } from './CloseLoop';
 import { OfferedOfPiece } from './Offered';
 import { Retime } from './Retime';
+import { Sections } from './Sections';
 import { TouchOfPiece } from './Touch';
 
 /** What belongs to the whole piece. */
@@ -47,6 +48,7 @@ export function PieceInspector() {
       </p>
       <CloseLoop />
       <Retime />
+      <Sections />
       <OfferedOfPiece />
       <TouchOfPiece />
       <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>

@@ -1,7 +1,7 @@
 import { Checkbox } from 'antd';
 import { NumberField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
-import { setFixed } from '../edits';
+import { sectionsOf, setFixed } from '../edits';
 import { placed } from '../tree';
 import { firstOf } from '../../../shared/known';
 
@@ -11,10 +11,12 @@ export function TouchOfLayers({ ids }: { ids: readonly string[] }) {
   const layers = ids.map((id) => placed(piece, id).layer);
   const margins = layers.map((layer) => layer.touch_margin ?? 0);
   const throughs = layers.map((layer) => layer.lets_touches_through ?? false);
+  const scrolls = sectionsOf(piece).length > 0 && ids.every((id) => piece.layers?.some((layer) => layer.id === id));
+  const pins = layers.map((layer) => layer.pinned ?? false);
   const isMixed = (values: readonly unknown[]) => new Set(values).size > 1;
   return (
     <details>
-      <summary>Touch</summary>
+      <summary>{scrolls ? 'Touch and scrolling' : 'Touch'}</summary>
       <div className="pairs">
         <NumberField
           wide
@@ -33,6 +35,16 @@ export function TouchOfLayers({ ids }: { ids: readonly string[] }) {
         >
           touches go through to what lies below
         </Checkbox>
+        {scrolls && (
+          <Checkbox
+            className="wide"
+            checked={pins.every(Boolean)}
+            indeterminate={isMixed(pins)}
+            onChange={(event) => void attempt(setFixed(piece, ids, 'pinned', event.target.checked))}
+          >
+            stays in its place while the rest scrolls
+          </Checkbox>
+        )}
       </div>
     </details>
   );

@@ -2,7 +2,7 @@ import { Flex } from 'antd';
 import { useMemo, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Layer, Pose } from '../../../api/contract';
-import { pictureOf, PoseView, type Scene } from '../../player';
+import { PoseView, sheetOf, type Scene } from '../../player';
 import { namedOf, useBench } from '../bench';
 import { around, boxOf } from '../edits';
 import { useStageKeys } from '../useKeys';
@@ -13,21 +13,24 @@ import { GhostSwitch, StageTools } from './StageTools';
 import { usePoseHands } from './usePoseHands';
 import { useSize } from './useSize';
 import './stage.css';
-import { useZoom } from './useZoom';
+import { PlainButton } from '../../../shared/ui/PlainButton';
+import { placesOf, sectionsOf } from '../edits';
+import { useZoom, type Zoom } from './useZoom';
 import { known } from '../../../shared/known';
 
 const NONE: readonly Layer[] = [];
 
 /** The pose that is being edited. */
 export function PoseStage() {
-  const picture = useBench(useShallow((b) => pictureOf(b.document, b.layers)));
+  const picture = useBench(useShallow((b) => sheetOf(b.document, b.layers)));
   const pose = known(useBench((b) => b.poses[b.state]));
   const { state, previous, next, place } = useNeighbours();
   const tool = useView((v) => v.tool);
   const { ref: stage, size } = useSize<HTMLDivElement>();
   const [scene, setScene] = useState<Scene | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
-  const zooming = useZoom(stage, sheet, size, picture);
+  const screenHeight = useBench((b) => b.document.height);
+  const zooming = useZoom(stage, sheet, size, picture, screenHeight);
   const { zoom, offset } = zooming;
   const layers = useBench((b) => b.document.layers) ?? NONE;
   const { chosen, drag, area, pointAt, hands } = usePoseHands({ stage, sheet, zooming, picture, layers, pose, scene });
@@ -63,12 +66,31 @@ export function PoseStage() {
       <Flex gap={6} className="stage-label">
         <strong className="ellipsis">{state.name}</strong> <span style={{ flex: 'none' }}>{place}</span>
       </Flex>
+      <SectionsOfSheet zoom={zooming} />
       <StageTools zoom={zooming} toChosen={toChosen} />
       <Flex align="center" gap={8} className="stage-foot" onPointerDown={(e) => e.stopPropagation()}>
         <ScopeSwitch />
         <Hint before={previous?.name} after={next?.name} canTrace={chosen.length === 1} />
       </Flex>
     </section>
+  );
+}
+
+/** Of a content that is longer than its screen: each section, to be brought onto the stage. */
+function SectionsOfSheet({ zoom }: { zoom: Zoom }) {
+  const piece = useBench((b) => b.document);
+  const places = placesOf(sectionsOf(piece));
+  if (!places.length) return null;
+  return (
+    <ol className="sheet-sections" aria-label="Sections on the stage" onPointerDown={(e) => e.stopPropagation()}>
+      {places.map(({ id, name, top: from, bottom }) => (
+        <li key={id}>
+          <PlainButton onClick={() => zoom.toBox({ left: 0, right: piece.width, top: from, bottom })}>
+            {name}
+          </PlainButton>
+        </li>
+      ))}
+    </ol>
   );
 }
 

@@ -16,21 +16,25 @@ interface Held {
 const [LEAST, MOST] = [0.05, 32];
 const clamp = (zoom: number) => Math.min(Math.max(zoom, LEAST), MOST);
 
-/** How large the piece is shown, and how far from the middle of the stage: it fits until it is told otherwise. */
+/** How large the piece is shown, and how far from the middle of the stage: it fits until it is told otherwise.
+ *
+ * Of a sheet that is longer than its screen the first screen fits. */
 export function useZoom(
   stage: RefObject<HTMLElement | null>,
   sheet: RefObject<HTMLElement | null>,
   size: Size,
   piece: Size,
+  screenHeight = piece.height,
 ) {
   const [held, setHeld] = useState<Held | null>(null);
-  const fitting = fit(size, piece);
-  const { zoom, x, y } = held ?? { zoom: fitting, x: 0, y: 0 };
+  const fitting = fit(size, { width: piece.width, height: screenHeight });
+  const top = ((piece.height - screenHeight) / 2) * fitting;
+  const { zoom, x, y } = held ?? { zoom: fitting, x: 0, y: top };
   const { width, height } = size;
   const { width: pieceWidth, height: pieceHeight } = piece;
   const change = useCallback(
-    (to: (now: Held) => Held) => setHeld((before) => to(before ?? { zoom: fitting, x: 0, y: 0 })),
-    [fitting],
+    (to: (now: Held) => Held) => setHeld((before) => to(before ?? { zoom: fitting, x: 0, y: top })),
+    [fitting, top],
   );
   useWheel(stage, sheet, change);
   // The same object until it changes: what it is given to is not drawn anew while layers are dragged.

@@ -9,12 +9,14 @@ from typing import Any
 import numpy as np
 import pytest
 from selenium.webdriver import ActionChains, Keys
+from selenium.webdriver.common.actions.wheel_input import ScrollOrigin
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
 from test_html_in_chromium import HOLD, RGBA
 
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.live.events import read_events
 from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
@@ -201,6 +203,10 @@ def square(look: dict[str, Any]) -> dict[str, Any]:
 
 def do(browser, event: Event, by_key: bool) -> None:
     """What a made rehearsal says, by a real pointer, or by the keyboard where that does the same."""
+    if event.cue == "scroll":
+        screen = browser.find_element(By.CSS_SELECTOR, ".scene:not(.under)")
+        way = round((event.y or 0.0) - browser.execute_script("return arguments[0].scrollTop", screen))
+        return ActionChains(browser).scroll_from_origin(ScrollOrigin.from_element(screen), 0, way).perform()
     selector = f"[data-layer='{event.layer}']" if event.layer else "[data-piece]"
     element = browser.find_element(By.CSS_SELECTOR, selector)
     pointer = ActionChains(browser, duration=10)
@@ -221,11 +227,12 @@ def test_demo_pieces_driven_from_the_file(browser, tmp_path: Path, name: str, re
     document = DEMO[name]
     open_live(browser, tmp_path, document)
     made, _ = made_events(flat(document))
-    for index, event in enumerate(made):
+    # What is scrolled to comes into view by itself.
+    for index, event in enumerate(event for event in made if event.cue != "in-view"):
         done = len(browser.execute_script(EVENTS))
         do(browser, event, by_key=index % 2 == 1)
         WebDriverWait(browser, 10, 0.02).until(lambda _, done=done: len(browser.execute_script(EVENTS)) > done)
-    events = [Event(event["t_ms"], event["cue"], event["layer"]) for event in browser.execute_script(EVENTS)]
+    events = read_events(browser.execute_script(EVENTS))
     assert {event.cue for event in events} >= {event.cue for event in made}
     end = events[-1].t_ms if events else 0.0
     moments = [end / 20 * index + 3.1 for index in range(20)] + [end + 7.0 + 211.3 * index for index in range(12)]

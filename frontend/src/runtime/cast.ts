@@ -109,7 +109,8 @@ export class Cast {
     const found = new Map<string, Heard[]>();
     for (const heard of this.all.flatMap((cast) => cast.unsaid.splice(0))) {
       const { t_ms, cue, layer, key } = heard.event;
-      const named = JSON.stringify([t_ms, cue, layer, key]);
+      // What is half of a double tap to one is a tap to another.
+      const named = JSON.stringify([t_ms, cue === 'double-tap' ? 'tap' : cue, layer, key]);
       found.set(named, [...(found.get(named) ?? []), heard]);
     }
     for (const each of found.values()) {

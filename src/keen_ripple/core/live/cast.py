@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Iterator
 from dataclasses import replace
+from typing import Any
 
 from keen_ripple.core.document import Piece
 from keen_ripple.core.flow.finer import finer_of, reaches_of
@@ -112,10 +113,14 @@ class Cast:
 
     def _gather(self) -> None:
         """What all have heard since it was last said, once for each event."""
-        found: dict[Event, list[Heard]] = {}
+        found: dict[tuple[Any, ...], list[Heard]] = {}
         for cast in self.all:
             for heard in cast.stage.heard[cast._said :]:
-                found.setdefault(heard.event, []).append(replace(heard, copy=cast.copy))
+                event = heard.event
+                # What is half of a double tap to one is a tap to another.
+                cue = "tap" if event.cue == "double-tap" else event.cue
+                told = replace(heard, copy=cast.copy)
+                found.setdefault((event.t_ms, cue, event.layer, event.key), []).append(told)
             cast._said = len(cast.stage.heard)
         for each in found.values():
             heeded = [heard for heard in each if heard.transition or heard.reason == "second-tap"]

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import pytest
 from selenium.webdriver import ActionChains, Keys
+from selenium.webdriver.common.actions.wheel_input import ScrollOrigin
 from selenium.webdriver.common.by import By
 from test_accessibility import findings
 from test_building import add, begin, choose, give
 from test_from_empty import select
-from test_rehearsing import cue, happened, rehearse, tap
+from test_rehearsing import USED, cue, happened, on_stage, rehearse, tap, there_and_back
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -159,3 +160,93 @@ def paste(bench, field, text: str) -> None:
 def filled(bench, mark: str) -> bool:
     shown = bench.all(f".used [data-layer='{mark}']")[-1].value_of_css_property("background-color")
     return str(shown) == "rgba(217, 80, 58, 1)"
+
+
+def test_a_screen_with_a_scrolled_story(bench) -> None:
+    """Two sections and a figure that stays: it takes another look with the second, by a real wheel and by keys."""
+    begin(bench, "Short story", 200, 160)
+    ground = add(bench, "rectangle", "Ground", x=0, y=160, width=200, height=160, fill="#d5e6ea")
+    figure = add(bench, "ellipse", "Figure", x=80, y=40, width=40, height=40, fill="#1f7a70")
+    bench.browser.execute_script("document.activeElement.blur()")
+    bench.keys(Keys.ESCAPE)
+    bench.wait(lambda: "Sections" in bench.one(".inspector").text)
+    bench.press("+ section")
+    names = [section["name"] for section in bench.document()["sections"]]
+    assert (names, [section["height"] for section in bench.document()["sections"]]) == (
+        ["Section 1", "Section 2"],
+        [160, 160],
+    )
+    choose(bench, figure)
+    bench.unfold("Touch and scrolling")
+    labels = bench.all(".inspector .ant-checkbox-wrapper")
+    bench.changed(next(label for label in labels if "stays in its place" in label.text).click)
+    bench.press("+ state")
+    choose(bench, figure)
+    bench.set("fill", "#d9503a")
+    there, back = there_and_back(bench)
+    cue(bench, there, "comes into view", "Section 2")
+    cue(bench, back, "comes into view", "Section 1")
+    # The stage shows all of the content, and each section by one press.
+    bench.one("[aria-label='Sections on the stage']").find_element(By.XPATH, ".//button[.='Section 2']").click()
+    assert bench.one(f"[data-stage=pose] [data-layer='{ground}']").is_displayed()
+    assert findings(bench) == []
+
+    rehearse(bench)
+    screen = bench.one(f"{USED} .scene")
+    before = bench.one(f"{USED} [data-layer='{figure}']").rect["y"]
+    ActionChains(bench.browser).scroll_from_origin(ScrollOrigin.from_element(screen), 0, 160).perform()
+    bench.wait(lambda: on_stage(bench) == "State 2")
+    bench.wait(lambda: coloured(bench, figure, "217, 80, 58"))
+    assert bench.one(f"{USED} [data-layer='{figure}']").rect["y"] == pytest.approx(before, abs=1)
+    ActionChains(bench.browser).scroll_from_origin(ScrollOrigin.from_element(screen), 0, -160).perform()
+    bench.wait(lambda: on_stage(bench) == "First")
+    # By the keyboard, as any page scrolls.
+    screen.send_keys(Keys.END)
+    bench.wait(lambda: on_stage(bench) == "State 2")
+    assert any("comes into view Section 2" in line for line in happened(bench))
+    # Nothing of it is lost where somebody starts over: it stands at its top again.
+    bench.button("Start over").click()
+    bench.wait(lambda: bench.browser.execute_script("return arguments[0].scrollTop", bench.one(f"{USED} .scene")) == 0)
+
+
+def coloured(bench, layer: str, rgb: str) -> bool:
+    return rgb in str(bench.one(f"{USED} [data-layer='{layer}']").value_of_css_property("background-color"))
+
+
+def test_two_screens_joined_by_an_icon_that_answers(bench) -> None:
+    """One tap: the icon goes its own way, and the piece around it changes the screen."""
+    begin(bench, "Turning icon", 40, 40)
+    disc = add(bench, "rectangle", "Disc", x=0, y=0, width=40, height=40, fill="#1f7a70")
+    bench.press("+ state")
+    choose(bench, disc)
+    give(bench, rotation=90)
+    cue(bench, "first-to-state-2", "tap")
+    begin(bench, "Both screens", 200, 160)
+    other = add(bench, "rectangle", "Second screen", x=200, y=0, width=200, height=160, fill="#d5e6ea")
+    icon = place(bench, "Turning icon", "Icon")
+    give(bench, x=150, y=110)
+    bench.changed(bench.one("[title^='It plays and answers']").click)
+    bench.wait(lambda: "It waits for somebody to act" in bench.one("section.placement").text)
+    bench.press("+ state")
+    choose(bench, other)
+    give(bench, x=0)
+    cue(bench, "first-to-state-2", "tap", "Icon")
+    # What is around a copy that lives free only moves its place: so it says, and its size is that of all states.
+    choose(bench, icon)
+    bench.set("width", "44")
+    assert bench.document()["layers"][1]["width"] == 44
+    bench.press("Undo")
+
+    rehearse(bench)
+    tap(bench, f"{icon}/{disc}")
+    bench.wait(lambda: on_stage(bench) == "State 2")
+    lines = happened(bench)
+    assert sum(line.startswith("tap Icon") for line in lines) == 2
+    inner = f"{USED} [data-layer='{icon}/{disc}']"
+    bench.wait(lambda: turned(bench, inner))
+    assert findings(bench) == []
+
+
+def turned(bench, css: str) -> bool:
+    matrix = str(bench.one(css).value_of_css_property("transform"))
+    return abs(float(matrix.split("(")[1].split(",")[1]) - 1.0) < 0.01

@@ -123,3 +123,37 @@ def test_the_command_line_finds_what_stands_in_a_piece(tmp_path: Any, capsys) ->
     for form in ("html", "live"):
         assert main(["handoff", str(out), "--format", form, "--out", str(tmp_path / f"one.{form}")]) == 0
         assert "north/title" in (tmp_path / f"one.{form}").read_text("utf-8")
+
+
+def test_a_piece_is_told_with_other_options_and_stays_as_it_is(client: FlaskClient) -> None:
+    def fill_of(query: str) -> Any:
+        answer = client.get(f"/api/pieces/fog-notice{query}").get_json()
+        return answer["poses"]["in-sight"]["card"]["fill"], answer["document"]["traits"][0]["shows"]
+
+    assert fill_of("") == ("#fbfaf5", "calm")
+    assert fill_of("?shows=tone:error") == ("#d9503a", "error")
+    assert fill_of("?shows=mood:good") == ("#fbfaf5", "calm")
+    assert fill_of("") == ("#fbfaf5", "calm")
+    wrong = client.get("/api/pieces/fog-notice?shows=tone:loud")
+    assert wrong.status_code == 422
+    assert "no option 'loud'" in wrong.get_json()["error"]["message"]
+
+
+def test_a_piece_made_of_a_group_stands_in_its_stead(client: FlaskClient) -> None:
+    refused = client.post("/api/pieces/fog-notice/piece-of-group", json={"layer": "notice"})
+    assert "Options of tone speak of what is in Notice." in refused.get_json()["error"]["message"]
+    before = client.get("/api/pieces/ramp-loading").get_json()
+    made = client.post("/api/pieces/ramp-loading/piece-of-group", json={"layer": "group-2"}).get_json()
+    wish = {"revision": before["revision"], "label": made["label"], "patch": made["patch"]}
+    assert client.patch("/api/pieces/ramp-loading", json=wish).status_code == 200
+    after = client.get("/api/pieces/ramp-loading").get_json()
+    assert after["run"]["segments"] == before["run"]["segments"]
+    looks = {name.removeprefix("group-2/"): look for name, look in after["poses"]["state-7"].items()}
+    assert {name: looks[name] for name in looks if name != "group-2"} == {
+        name: look for name, look in before["poses"]["state-7"].items() if name != "group-2"
+    }
+    # It is on the shelf, with where it is used; and one press takes the edit back.
+    uses = client.get("/api/pieces").get_json()["uses"]
+    assert [(use["of"], use["id"]) for use in uses if use["id"] == "ramp-loading"] == [(made["id"], "ramp-loading")]
+    assert client.post("/api/pieces/ramp-loading/undo", json={"revision": after["revision"]}).status_code == 200
+    assert client.get("/api/pieces/ramp-loading").get_json()["document"] == before["document"]

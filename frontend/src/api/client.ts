@@ -89,7 +89,9 @@ export const api = {
   historyOfDamaged: (row: number) => ask<History>('GET', `/damaged/${row}/history`),
   removeDamaged: (row: number) => ask<Row>('DELETE', `/damaged/${row}`),
   storedAddress: (row: number) => `/api/damaged/${row}/stored.json`,
-  piece: (id: string) => ask<WholeAnswer>('GET', at(id)),
+  /** With options of traits it is as it looks with them instead of its own. */
+  piece: (id: string, shows = '') =>
+    ask<WholeAnswer>('GET', shows ? `${at(id)}?shows=${encodeURIComponent(shows)}` : at(id)),
   pieceAddress: (id: string) => `/api${at(id)}/piece.json`,
   addDocument: (document: Record<string, unknown>) =>
     ask<Made>('POST', '/pieces', { document: document as unknown as NewPiece['document'] } satisfies NewPiece),

@@ -141,11 +141,18 @@ def _copied(name: str) -> str:
 
 @blueprint.get("/<piece_id>")
 def show(piece_id: str) -> ResponseReturnValue:
+    """A piece with all that is computed of it; with `?shows=TRAIT:OPTION,…` with other options than it shows."""
     stored = pieces.load(connection(), piece_id)
-    key = f"{stored.revision}-{revisions.holds(stored)}-{len(stored.undo or '')}-{VERSION}"
+    shows = request.args.get("shows", "")
+    key = f"{stored.revision}-{revisions.holds(stored)}-{len(stored.undo or '')}-{_id_of(shows)}-{VERSION}"
     if request.if_none_match.contains(key):
         return Response(status=304)
-    response = revisions.whole(current_app.config["DATABASE"], stored).told()
+    if shows:
+        response = revisions.as_shown(
+            stored, dict(each.split(":", 1) for each in shows.split(",") if ":" in each)
+        ).told()
+    else:
+        response = revisions.whole(current_app.config["DATABASE"], stored).told()
     response.set_etag(key)
     response.headers["Cache-Control"] = "no-cache"
     return response

@@ -104,6 +104,16 @@ def whole(database: str, piece: StoredPiece) -> WholeAnswer:
     return WholeAnswer(**_head(piece), document=piece.document, **computed)
 
 
+def as_shown(piece: StoredPiece, options: dict[str, str]) -> WholeAnswer:
+    """The same with other options of its traits. Raises DocumentFault for one that there is not."""
+    traits = [
+        {**trait, "shows": options.get(trait["id"], trait.get("shows"))} for trait in piece.document.get("traits", [])
+    ]
+    document = {**piece.document, "traits": traits}
+    computed = differences(timeline_of(read_piece(document), library=library_of(document)))
+    return WholeAnswer(**_head(piece), document=document, **computed)
+
+
 def changed(change: Change, after: Timeline, before: Timeline | None) -> ChangeAnswer:
     """What one edit changed: the patch and the computed differences."""
     computed = differences(after, before)

@@ -1,14 +1,15 @@
-import { useQuery } from '@tanstack/react-query';
+import { keepPreviousData, useQuery } from '@tanstack/react-query';
 import { Flex, Popover } from 'antd';
-import { useEffect, useMemo } from 'react';
+import { useEffect, useMemo, useState } from 'react';
 import { Link } from 'wouter';
-import type { Run, ShelfEntry, Use, WholeAnswer } from '../../api/contract';
+import type { Parameter, Run, ShelfEntry, Trait, Use, WholeAnswer } from '../../api/contract';
 import { api, ApiFault } from '../../api/client';
 import { LoopView, pictureOf, Ring, RunBar, seconds, updateTape, waysRun, type Clock } from '../player';
 import { DamagedCell } from './DamagedCell';
 import { kindOf } from './filter';
 import { useSeen } from './useSeen';
 import { known } from '../../shared/known';
+import { Chip } from '../../shared/ui/Chip';
 import { PlainButton } from '../../shared/ui/PlainButton';
 
 const STAGE = { width: 230, height: 168 };
@@ -43,9 +44,12 @@ export function ShelfCell(props: Props) {
 }
 
 function SeenCell({ entry, clock, holds, usedBy, onDuplicate, onRemove, onChanged }: Props) {
+  const [shows, setShows] = useState<Record<string, string>>({});
+  const asOptions = Object.entries(shows).map(([trait, option]) => `${trait}:${option}`);
   const asked = useQuery({
-    queryKey: ['piece', entry.id, entry.revision, holds],
-    queryFn: () => api.piece(entry.id),
+    queryKey: ['piece', entry.id, entry.revision, holds, asOptions.join()],
+    queryFn: () => api.piece(entry.id, asOptions.join()),
+    placeholderData: keepPreviousData,
     enabled: entry.fault === null,
     staleTime: Infinity,
     retry: (count, error) => count < 2 && !(error instanceof ApiFault && error.status >= 400),
@@ -63,6 +67,12 @@ function SeenCell({ entry, clock, holds, usedBy, onDuplicate, onRemove, onChange
       <div className="shelf-stage">
         {asked.data && <Playing piece={asked.data} clock={clock} />}
         {/* Over the loop and not round it: browsers find styles inside of links twice, visited and not. */}
+        {asked.data && (
+          <Kinds
+            traits={asked.data.document.traits ?? []}
+            show={(trait, option) => setShows({ ...shows, [trait]: option })}
+          />
+        )}
         <Link className="overlay" href={`/pieces/${entry.id}`} aria-label={`Open ${entry.name}`} />
       </div>
       <Flex component="footer" align="center" gap={12}>
@@ -72,7 +82,7 @@ function SeenCell({ entry, clock, holds, usedBy, onDuplicate, onRemove, onChange
             {entry.name}
           </Link>
           <RunText entry={entry} />
-          {usedBy.length > 0 && <UsedBy uses={usedBy} />}
+          <Elsewhere uses={usedBy} parameters={asked.data?.document.parameters ?? []} />
         </Flex>
         <Popover trigger="click" placement="bottomRight" content={actions} destroyOnHidden>
           <PlainButton style={{ letterSpacing: 1 }} aria-label={`More for ${entry.name}`}>
@@ -105,12 +115,33 @@ function RunOf({ piece, clock }: { piece: WholeAnswer; clock: Clock }) {
   return run.total_ms ? <RunBar run={run} clock={clock} width={76} name={document.name} /> : null;
 }
 
-/** Which pieces hold it. */
-function UsedBy({ uses }: { uses: readonly Use[] }) {
-  const names = uses.map((use) => `${use.name} × ${use.count}`).join(', ');
+/** The kinds in which it comes: each is played by one press, and nothing is changed. */
+function Kinds({ traits, show }: { traits: readonly Trait[]; show: (trait: string, option: string) => void }) {
+  if (!traits.length) return null;
   return (
-    <span className="quiet ellipsis" title={`Used by ${names}`}>
-      in {names}
+    <Flex wrap gap={4} className="shelf-kinds">
+      {traits.map((trait) => (
+        <Flex key={trait.id} gap={2} role="group" aria-label={`Option of ${trait.name}`}>
+          {trait.options.map(({ id, name }) => (
+            <Chip key={id} pressed={id === (trait.shows ?? trait.options[0]?.id)} onClick={() => show(trait.id, id)}>
+              {name}
+            </Chip>
+          ))}
+        </Flex>
+      ))}
+    </Flex>
+  );
+}
+
+/** Which pieces hold it, and what they may set of it. */
+function Elsewhere({ uses, parameters }: { uses: readonly Use[]; parameters: readonly Parameter[] }) {
+  const held = uses.map((use) => `${use.name} × ${use.count}`).join(', ');
+  const sets = parameters.map(({ name }) => name).join(', ');
+  if (!held && !sets) return null;
+  const title = [held && `Used by ${held}`, sets && `Copies may set ${sets}`].filter(Boolean).join('. ');
+  return (
+    <span className="quiet ellipsis" title={title}>
+      {[held && `in ${held}`, sets && `sets ${sets}`].filter(Boolean).join(' · ')}
     </span>
   );
 }

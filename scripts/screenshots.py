@@ -8,6 +8,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from selenium.webdriver import ActionChains
+from selenium.webdriver.common.actions.wheel_input import ScrollOrigin
 
 ROOT = Path(__file__).parents[1]
 sys.path.insert(0, str(ROOT / "tests"))
@@ -92,6 +93,27 @@ def copies(bench: Bench) -> None:
     bench.one("[data-row='east']").click()
 
 
+def traits(bench: Bench) -> None:
+    piece(bench, "fog-notice")
+    bench.one("[data-state='drifting']").click()
+    bench.one(".traits [title='Warning']").click()
+    bench.one("[data-row='card']").click()
+
+
+def screen(bench: Bench) -> None:
+    piece(bench, "crossing-screen")
+    bench.one("[data-row='notice']").click()
+
+
+def scrolled(bench: Bench) -> None:
+    """By a real wheel, until the third section is in view."""
+    piece(bench, "pier-story", "/rehearse")
+    content = bench.one(".used .scene")
+    for way in (300, 300, 300):
+        ActionChains(bench.browser).scroll_from_origin(ScrollOrigin.from_element(content), 0, way).perform()
+        bench.browser.execute_async_script(LATER, 700)
+
+
 def hand_off(bench: Bench) -> None:
     piece(bench, "crossing-progress")
     bench.button("Hand off").click()
@@ -101,7 +123,7 @@ def hand_off(bench: Bench) -> None:
 VIEWS: list[Callable[[Bench], None]] = [
     *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, curve_editor, spring_editor, run_sheet, takes),
     rehearse,
-    copies,
+    *(copies, traits, screen, scrolled),
     hand_off,
 ]
 

@@ -140,6 +140,14 @@ def free(document: dict[str, Any], rng: random.Random) -> Piece:
     for way in outer["transitions"]:
         if way.get("cue_layer"):
             way["cue_layer"] = rng.choice(("copy-0", f"copy-0/{way['cue_layer']}"))
+    if rng.random() < 0.5 and not any(way.get("early_ms") for way in outer["transitions"]):
+        outer["plays"] = None
+        for way in rng.sample(outer["transitions"], len(outer["transitions"]) // 2):
+            reached = rng.choice(inner["states"])["id"]
+            way.update({"cue": "reaches", "cue_key": None, "cue_layer": "copy-0", "cue_state": reached})
+        # What was closed with time in it may be closed without any now.
+        for way in outer["transitions"]:
+            way["hold_ms"] = max(way["hold_ms"], 30)
     return placed(read_piece(outer), {document["id"]: read_piece(inner)})
 
 

@@ -12,22 +12,34 @@ export class Cast {
   /** How far the content is scrolled, px. */
   scrolled = 0;
   private waiting: readonly Voice[];
+  /** Whether one of its transitions starts when something arrives. */
+  private readonly waits: boolean;
   private unsaid: Heard[] = [];
+  /** The states that were met since it was last looked who begins, and when. */
+  private readonly seen: [t: number, states: readonly string[]][] = [];
   onHeard: (heard: Heard) => void = () => undefined;
   onTaken: (taken: Taken, stage: Stage) => void = () => undefined;
 
   constructor(tables: Tables, origin_ms = 0, copy: string | null = null) {
     this.stage = new Stage(tables, origin_ms, copy);
     this.waiting = tables.voices;
+    this.waits = tables.transitions.some(({ cue }) => cue === 'reaches');
+    this.stage.stands = (layer, state) => this.stands(layer, state);
     this.stage.sees = (layer, t) => this.sees(layer, t);
     // With nobody else to hear it, it is said at once.
     const isAlone = copy === null && !tables.voices.length;
     this.stage.onHeard = (heard) => (isAlone ? this.onHeard(heard) : this.unsaid.push(heard));
     this.stage.onTaken = (taken) => {
-      this.begin(taken.at_ms, [taken.transition.from, taken.transition.to]);
+      this.seen.push([taken.at_ms, [taken.transition.from, taken.transition.to]]);
       this.onTaken(taken, this.stage);
     };
-    this.begin(origin_ms, [this.stage.state]);
+    this.seen.push([origin_ms, [this.stage.state]]);
+    this.begin();
+  }
+
+  go(state: string, t: number): void {
+    this.stage.go(state, t);
+    this.begin();
   }
 
   get now(): number {
@@ -80,19 +92,44 @@ export class Cast {
   }
 
   private play(t: number): void {
-    this.stage.playUntil(Math.max(t, this.now));
-    for (const voice of this.voices) voice.play(t);
+    // Whoever waits for arrivals is there when they happen.
+    if (this.waits) for (let next = this.next(); next <= t; next = this.next()) this.step(next);
+    this.step(t);
+  }
+
+  private step(t: number): void {
+    for (let times = this.waits ? 2 : 1; times > 0; times--) {
+      this.stage.playUntil(Math.max(t, this.now));
+      this.begin();
+      for (const voice of this.voices) voice.play(t);
+    }
+  }
+
+  /** When something happens by itself next, in it or in what lives in it. */
+  private next(): number {
+    return Math.min(this.stage.next(this.now), ...this.voices.map((voice) => voice.next()));
+  }
+
+  private stands(copy: string, state: string): number | null {
+    const stage = this.voices.find((voice) => voice.stage.copy === copy)?.stage;
+    return stage?.state === state && stage.reached_ms <= stage.now ? stage.reached_ms : null;
   }
 
   private listen(event: Event): void {
     this.stage.hear(event);
-    for (const voice of this.voices) {
+    const voices = [...this.voices];
+    this.begin();
+    for (const voice of voices) {
       if (event.cue === 'key' || (event.layer && voice.holds(event.layer))) voice.listen(event);
     }
   }
 
-  /** Those that are seen in one of these states, and were not before, begin to live. */
-  private begin(t: number, states: readonly string[]): void {
+  /** Those that are seen by now, and were not before, begin to live. */
+  private begin(): void {
+    for (const [t, states] of this.seen.splice(0)) this.beginIn(t, states);
+  }
+
+  private beginIn(t: number, states: readonly string[]): void {
     const begun = this.waiting.filter(({ seen_in }) => states.some((state) => seen_in.includes(state)));
     if (!begun.length) return;
     this.waiting = this.waiting.filter((voice) => !begun.includes(voice));

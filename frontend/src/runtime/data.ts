@@ -50,6 +50,8 @@ export interface Transition {
   readonly cue: string;
   readonly layer: string | null;
   readonly key: string | null;
+  /** With the cue `reaches`: the state in which the free placement `layer` stands. */
+  readonly arrival: string | null;
   readonly share: number;
   readonly hold_ms: number;
   readonly rest_ms: number;

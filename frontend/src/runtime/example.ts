@@ -10,6 +10,7 @@ export const ways = (...list: Partial<Transition>[]): Transition[] =>
     cue: 'tap',
     layer: null,
     key: null,
+    arrival: null,
     share: 0.5,
     hold_ms: 0,
     rest_ms: 0,

@@ -114,7 +114,7 @@ export class Live {
   }
 
   go(state: string, t: number): void {
-    this.stage.go(state, t);
+    this.cast.go(state, t);
   }
 
   /** Shows a moment, which never lies before one that was shown or heard. */

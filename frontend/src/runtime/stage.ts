@@ -41,6 +41,8 @@ export class Stage {
   onTaken: (taken: Taken) => void = () => undefined;
   onHeard: (heard: Heard) => void = () => undefined;
 
+  /** When a free placement reached a state in which it stands now; none where it does not. */
+  stands: (copy: string, state: string) => number | null = () => null;
   /** Whether nothing hides a layer: where pieces live in each other, all of them have a say in that. */
   sees: (layer: string, t: number) => boolean;
 
@@ -140,7 +142,17 @@ export class Stage {
   }
 
   private cut(to: string): Transition {
-    const nothing = { cue: 'go', layer: null, key: null, share: 0, hold_ms: 0, rest_ms: 0, early_ms: 0, medium: null };
+    const nothing = {
+      cue: 'go',
+      layer: null,
+      key: null,
+      arrival: null,
+      share: 0,
+      hold_ms: 0,
+      rest_ms: 0,
+      early_ms: 0,
+      medium: null,
+    };
     const spans = [{ start_ms: 0, end_ms: 0 }];
     return { ...nothing, id: '', from: this.state, to, length_ms: 0, fade: null, spans, of: {} };
   }
@@ -152,7 +164,7 @@ export class Stage {
   private followUntil(t: number): void {
     let atOnce = 0;
     for (let next = this.following(); next; next = this.following()) {
-      const departure = Math.max(this.reached_ms + next.rest_ms - next.early_ms, this.began_ms);
+      const departure = this.departure(next);
       if (departure > t) return;
       atOnce = departure === this.began_ms ? atOnce + 1 : 0;
       if (atOnce > MOST_AT_ONCE) throw new Error(`From ${this.state} on states follow each other in no time.`);
@@ -165,12 +177,34 @@ export class Stage {
   private following(): Transition | null {
     const { leavings, plays, transitions } = this.tables;
     if (leavings && (this.left.get(this.state) ?? 0) >= (leavings[this.state] ?? plays ?? 1)) return null;
-    let found: Transition | null = null;
+    let alone: Transition | null = null;
+    const ready: Transition[] = [];
     for (const own of transitions) {
-      const alone = own.cue === 'hold' || own.cue === 'media-end' || (this.first && own.cue === 'appear');
-      if (alone && own.from === this.state && (!found || own.rest_ms < found.rest_ms)) found = own;
+      if (own.from !== this.state) continue;
+      const rests = own.cue === 'hold' || own.cue === 'media-end' || (this.first && own.cue === 'appear');
+      if (rests && (!alone || own.rest_ms < alone.rest_ms)) alone = own;
+      if (this.arrived(own) !== null) ready.push(own);
     }
-    return found;
+    if (!ready.length) return alone;
+    // Of what is ready at the same moment the first written starts.
+    const all = transitions.filter((own) => own === alone || ready.includes(own));
+    return all.reduce((first, own) => (this.departure(own) < this.departure(first) ? own : first));
+  }
+
+  private arrived({ cue, layer, arrival }: Transition): number | null {
+    return cue === 'reaches' ? this.stands(layer ?? '', arrival ?? '') : null;
+  }
+
+  private departure(own: Transition): number {
+    const arrived = this.arrived(own) ?? this.began_ms;
+    return Math.max(this.reached_ms + own.rest_ms - own.early_ms, this.began_ms, arrived);
+  }
+
+  /** When something happens by itself after a moment; endless where nothing ever does. */
+  next(t: number): number {
+    const following = this.following();
+    const moments = [this.due_ms, this.reached_ms, following && this.departure(following)];
+    return Math.min(...moments.filter((moment) => moment !== null).filter((moment) => moment > t), Infinity);
   }
 
   private heed(event: Event, t: number): void {

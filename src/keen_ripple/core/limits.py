@@ -41,6 +41,8 @@ CHARACTERS_IN_TIME_OF_ONE_NUMBER = 5
 """Of path data."""
 LONGEST_COMMON_LOOP_MS = 2**53 - 1
 """285,000 years: the longest whole time that JSON can be relied on to keep."""
+LONGEST_WAIT_MS = 600_000
+"""So long a run waits for what lives in the piece."""
 LONGEST_SHOWN_LOOP_MS = 60_000
 """A common loop that takes longer is said, and not played as the loop of a piece that rests itself."""
 

@@ -25,6 +25,7 @@ from keen_ripple.core.flow.sampling import Numbers, write_tracks
 from keen_ripple.core.flow.scrolling import phase_ms, shift
 from keen_ripple.core.flow.track import Progress, Track, looks_at, tracks_of
 from keen_ripple.core.flow.undercurrents import course_tracks
+from keen_ripple.core.live.arrivals import arriving_run, waits_for_arrivals
 from keen_ripple.core.live.overlap import carried_run, leaves_early
 from keen_ripple.core.live.rehearse import Rehearsal
 
@@ -123,6 +124,8 @@ def _timeline_of(written: Piece, piece: Piece, before: Timeline | None, library:
     if leaves_early(piece):
         run, carried = carried_run(piece, poses, finer)
         legs = {**legs, **carried}
+    elif waits_for_arrivals(piece):
+        run = arriving_run(piece)
     else:
         run = run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions})
     voices = _voices(piece, poses, run, before)

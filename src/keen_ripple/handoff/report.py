@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline
 
-BY_ITSELF = ("hold", "appear", "media-end")
+BY_ITSELF = ("hold", "appear", "media-end", "reaches")
 
 
 @dataclass(frozen=True)

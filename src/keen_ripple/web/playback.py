@@ -22,15 +22,12 @@ from keen_ripple.core.timeline import Timeline, Voice
 from keen_ripple.render import measured_seam
 from keen_ripple.web.contract.answers import (
     Computed,
-    Original,
-    OriginalParameter,
-    OriginalState,
-    OriginalTrait,
     RunningUndercurrent,
     RunningVoice,
     RunReading,
     TransitionReading,
 )
+from keen_ripple.web.contract.originals import Original, OriginalParameter, OriginalState, OriginalTrait
 from keen_ripple.web.contract.parts import PackedTape
 
 

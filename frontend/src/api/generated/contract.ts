@@ -1788,6 +1788,7 @@ export interface EventModel {
         | "hold"
         | "appear"
         | "media-end"
+        | "reaches"
         | "tap"
         | "double-tap"
         | "press"
@@ -2318,7 +2319,8 @@ export interface State {
  *
  * `hold_ms` counts from the moment the state is reached. With the cue `hold` the transition then starts by itself,
  * with `appear` too, but only where the piece begins; with `media-end` once the medium that `cue_layer` names has
- * played to its end, from where it stands in the state, and the hold is over. With any other cue it is how long the
+ * played to its end, from where it stands in the state, and the hold is over; with `reaches` as soon as the free
+ * placement that `cue_layer` names stands in `cue_state`, and the hold is over. With any other cue it is how long the
  * state rests before the cue is heeded. `early_ms` starts it so long before the state is reached, in the middle of the
  * motion that leads there.
  */
@@ -2339,6 +2341,7 @@ export interface Transition {
     | "hold"
     | "appear"
     | "media-end"
+    | "reaches"
     | "tap"
     | "double-tap"
     | "press"
@@ -2359,6 +2362,10 @@ export interface Transition {
    * With the cue `key`: which one.
    */
   cue_key?: string | null;
+  /**
+   * With the cue `reaches`: the state of the free placement that `cue_layer` names.
+   */
+  cue_state?: string | null;
   /**
    * With `in-view` and `out-of-view`: the share of the layer that is in view, or was.
    */

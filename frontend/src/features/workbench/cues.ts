@@ -12,6 +12,7 @@ interface Named {
 export const BY_ITSELF: Readonly<Partial<Record<Cue, Named>>> = {
   hold: { label: 'after a hold', awaited: 'its hold to end' },
   appear: { label: 'when it appears', awaited: 'the piece to appear' },
+  reaches: { label: 'when a copy arrives', awaited: 'a copy to arrive' },
   'media-end': { label: 'at a medium’s end', awaited: 'a medium to end' },
 };
 export const BY_A_PERSON: Readonly<Partial<Record<Cue, Named>>> = {

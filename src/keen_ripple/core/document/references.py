@@ -88,10 +88,14 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
             pass
         elif transition.cue_layer is not None and transition.cue_layer not in layers:
             yield _unknown("layer", transition.cue_layer, f"{place}/cue_layer", layers)
+        elif transition.cue == "reaches":
+            yield from _arrival(layers[str(transition.cue_layer)], f"{place}/cue_layer")
         elif transition.cue == "media-end":
             yield from _medium(transition.cue_layer, layers, f"{place}/cue_layer")
         yield from _lanes(transition, layers, place)
     yield from _early(piece)
+    if any(t.cue == "reaches" for t in piece.transitions):
+        yield from _alone_with_arrivals(piece)
     yield from _repeated((u.id, f"/undercurrents/{i}/id") for i, u in enumerate(piece.undercurrents))
     for i, undercurrent in enumerate(piece.undercurrents):
         yield from _undercurrent(undercurrent, layers, states, f"/undercurrents/{i}")
@@ -123,6 +127,35 @@ def _changes(layers: Layers, layer_id: str, names: Iterable[str], place: str, by
 def _difference(layer: LayerBase, name: str, place: str) -> Iterator[Fault]:
     if name not in names_of(layer.kind):
         yield Fault(f"A {layer.kind} has no {name}.", place=place, value=name, remedy="Remove it.")
+
+
+def _alone_with_arrivals(piece: Piece) -> Iterator[Fault]:
+    """What would make the times of a run depend on each other in a circle."""
+    for i, transition in enumerate(piece.transitions):
+        if transition.early_ms:
+            yield Fault(
+                "Where transitions wait for arrivals, no state is left early.",
+                place=f"/transitions/{i}/early_ms",
+                value=transition.early_ms,
+                remedy="Set early_ms to 0.",
+            )
+    if piece.plays is not None:
+        yield Fault(
+            "Where transitions wait for arrivals, rounds are not counted.",
+            place="/plays",
+            value=piece.plays,
+            remedy="Let it play for ever.",
+        )
+
+
+def _arrival(layer: LayerBase, place: str) -> Iterator[Fault]:
+    if layer.kind != "placement" or layer.life != "free":
+        yield Fault(
+            f"{layer.name} is no piece that lives free: it arrives nowhere by itself.",
+            place=place,
+            value=layer.id,
+            remedy="Let it live free, or wait by a hold.",
+        )
 
 
 def _medium(layer: str | None, layers: Layers, place: str) -> Iterator[Fault]:

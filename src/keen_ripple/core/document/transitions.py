@@ -146,6 +146,7 @@ CueName = Literal[
     "hold",
     "appear",
     "media-end",
+    "reaches",
     "tap",
     "double-tap",
     "press",
@@ -159,7 +160,7 @@ CueName = Literal[
     "in-view",
     "out-of-view",
 ]
-"""What sets a transition off; the first three need no person."""
+"""What sets a transition off; the first four need no person."""
 
 KeyName = Annotated[str, Field(min_length=1, max_length=32, description="As `KeyboardEvent.key` names it.")]
 
@@ -169,7 +170,8 @@ class Transition(Model):
 
     `hold_ms` counts from the moment the state is reached. With the cue `hold` the transition then starts by itself,
     with `appear` too, but only where the piece begins; with `media-end` once the medium that `cue_layer` names has
-    played to its end, from where it stands in the state, and the hold is over. With any other cue it is how long the
+    played to its end, from where it stands in the state, and the hold is over; with `reaches` as soon as the free
+    placement that `cue_layer` names stands in `cue_state`, and the hold is over. With any other cue it is how long the
     state rests before the cue is heeded. `early_ms` starts it so long before the state is reached, in the middle of the
     motion that leads there.
     """
@@ -182,6 +184,9 @@ class Transition(Model):
         default=None, description="The layer that is tapped, pressed or pointed at, or the medium."
     )
     cue_key: KeyName | None = Field(default=None, description="With the cue `key`: which one.")
+    cue_state: Id | None = Field(
+        default=None, description="With the cue `reaches`: the state of the free placement that `cue_layer` names."
+    )
     cue_share: Annotated[float, Field(gt=0.0, le=1.0)] = Field(
         default=0.5, description="With `in-view` and `out-of-view`: the share of the layer that is in view, or was."
     )
@@ -199,6 +204,20 @@ class Transition(Model):
                 "The cue `key` needs cue_key, and no other cue has it.",
                 value=self.cue_key,
                 remedy='Name a key such as "ArrowRight", or leave cue_key out.',
+            )
+        return self
+
+    @model_validator(mode="after")
+    def _names_what_arrives(self) -> Transition:
+        if (self.cue == "reaches") != (self.cue_state is not None) or (self.cue == "reaches" and not self.cue_layer):
+            raise Fault(
+                "The cue `reaches` needs cue_layer and cue_state, and no other cue has a cue_state.",
+                value=self.cue_state,
+                remedy="Name a placement that lives free, and a state of the piece in it.",
+            )
+        if self.cue == "reaches" and self.early_ms:
+            raise Fault(
+                "What waits for an arrival cannot leave early.", value=self.early_ms, remedy="Set early_ms to 0."
             )
         return self
 

@@ -17,7 +17,8 @@ from keen_ripple.core.flow.media import rest_leg, rest_ms
 from keen_ripple.core.flow.moves import length_ms
 from keen_ripple.core.limits import LONGEST_COMMON_LOOP_MS, LONGEST_SHOWN_LOOP_MS
 
-BY_ITSELF = ("hold", "media-end", "appear")
+AFTER_A_REST = ("hold", "media-end")
+BY_ITSELF = (*AFTER_A_REST, "appear", "reaches")
 """Cues that need no person; things appear only where the piece begins."""
 
 SegmentTold = TypedDict(
@@ -187,7 +188,7 @@ def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:
 
     `first` says whether the piece has just begun, so that things appear.
     """
-    cues = BY_ITSELF if first else ("hold", "media-end")
+    cues = (*AFTER_A_REST, "appear") if first else AFTER_A_REST
     own = [t for t in piece.transitions if t.from_ == state and t.cue in cues]
     return min(own, key=lambda t: rest_ms(piece, t), default=None)
 

@@ -27,6 +27,8 @@ class Cast:
     def __init__(self, piece: Piece, origin_ms: float = 0.0, copy: str | None = None) -> None:
         self.stage = Stage(piece, leavings(piece), origin_ms)
         self.stage.sees = self.is_seen
+        self.stage.stands = self._stands if any(t.cue == "reaches" for t in piece.transitions) else None
+        self.now_ms = origin_ms
         self.copy = copy
         self.voices: list[Cast] = []
         self.heard: list[Heard] = []
@@ -76,11 +78,37 @@ class Cast:
     def _of(self, layer: str) -> Cast | None:
         return next((voice for voice in self.voices if layer.startswith(f"{voice.copy}/")), None)
 
+    def next_ms(self) -> float | None:
+        """When something happens by itself after now; None if nothing ever does."""
+        stage = self.stage
+        alone = stage.following()
+        moments = [stage.due_ms, stage.reached_ms, stage.departure_ms(alone) if alone is not None else None]
+        moments += [voice.next_ms() for voice in self.voices]
+        return min((m for m in moments if m is not None and m > self.now_ms), default=None)
+
     def _play(self, t_ms: float) -> None:
+        # Whoever waits for arrivals is there when they happen.
+        while self.stage.stands is not None and (following := self.next_ms()) is not None and following <= t_ms:
+            self._step(following)
+        self._step(t_ms)
+
+    def _step(self, t_ms: float) -> None:
         self.stage.play_until(t_ms)
         self._begin()
         for voice in self.voices:
             voice._play(t_ms)
+        if self.stage.stands is not None:
+            self.stage.play_until(t_ms)
+            self._begin()
+            for voice in self.voices:
+                voice._play(t_ms)
+        self.now_ms = max(self.now_ms, t_ms)
+
+    def _stands(self, copy: str, state: str) -> float | None:
+        voice = next((voice for voice in self.voices if voice.copy == copy), None)
+        if voice is None or voice.stage.state != state or voice.stage.reached_ms > voice.now_ms:
+            return None
+        return voice.stage.reached_ms
 
     def _hear(self, event: Event) -> None:
         self.stage.hear(event)

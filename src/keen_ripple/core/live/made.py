@@ -6,7 +6,7 @@ from collections import deque
 from collections.abc import Iterator, Sequence
 
 from keen_ripple.core.document import Piece, Transition
-from keen_ripple.core.flow.run import BY_ITSELF
+from keen_ripple.core.flow.run import AFTER_A_REST, BY_ITSELF
 from keen_ripple.core.flow.scrolling import farthest, tops_of
 from keen_ripple.core.live.cast import Cast
 from keen_ripple.core.live.hearing import Event
@@ -103,6 +103,6 @@ def _leaving(piece: Piece, stage: Stage, state: str) -> Iterator[Transition]:
         if transition.from_ == state and transition.cue not in BY_ITSELF:
             yield transition
     for transition in piece.transitions:
-        goes_on = transition == alone if here else transition.cue in ("hold", "media-end")
+        goes_on = transition == alone if here else transition.cue in (*AFTER_A_REST, "reaches")
         if transition.from_ == state and goes_on:
             yield transition

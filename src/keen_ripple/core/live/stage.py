@@ -65,6 +65,8 @@ class Stage:
     pending: Event | None = None
     left: Counter[str] = field(default_factory=Counter)
     # Where pieces live in each other, all of them have a say in what is seen: asked instead of `is_seen`.
+    # When a free placement reached a state in which it stands now; None where it does not.
+    stands: Callable[[str, str], float | None] | None = None
     sees: Callable[[str, float], bool] | None = None
 
     def __post_init__(self) -> None:
@@ -129,7 +131,7 @@ class Stage:
             at_once = at_once + 1 if departure == self.began_ms else 0
             if at_once > MOST_AT_ONCE:
                 raise RunFault(
-                    f"From {self.state!r} on states follow each other in no time.",
+                    f"{self._chain()} follow each other in no time.",
                     place="/transitions",
                     value=self.state,
                     remedy="Give one of them a hold, or one of their transitions a duration.",
@@ -137,15 +139,37 @@ class Stage:
             self.left[self.state] += 1
             self.take(transition, departure)
 
+    def _chain(self) -> str:
+        """The states that were met last, by name, up to where the first of them comes again."""
+        names = {state.id: state.name for state in self.piece.states}
+        met = [self.state]
+        for segment in reversed(self.segments):
+            met.append(segment.from_)
+            if segment.from_ == self.state:
+                break
+        return " → ".join(names[state] for state in reversed(met))
+
     def following(self) -> Transition | None:
         """The transition that will start by itself."""
         if self.plays is not None and self.left[self.state] >= self.plays.get(self.state, self.piece.plays or 1):
             return None
-        return leaves_first(self.piece, self.state, self.first)
+        alone = leaves_first(self.piece, self.state, self.first)
+        arrived = [
+            own for own in self.piece.transitions if own.from_ == self.state and self._arrived_ms(own) is not None
+        ]
+        ready = [own for own in self.piece.transitions if own is alone or own in arrived] if arrived else [alone]
+        return min(filter(None, ready), key=self.departure_ms, default=None)
+
+    def _arrived_ms(self, transition: Transition) -> float | None:
+        if transition.cue != "reaches" or self.stands is None:
+            return None
+        return self.stands(str(transition.cue_layer), str(transition.cue_state))
 
     def departure_ms(self, transition: Transition) -> float:
         """When it will: after its hold, or early, but not before the state is aimed at at all."""
-        return max(self.reached_ms + rest_ms(self.piece, transition) - transition.early_ms, self.began_ms)
+        arrived = self._arrived_ms(transition)
+        earliest = self.began_ms if arrived is None else max(self.began_ms, arrived)
+        return max(self.reached_ms + rest_ms(self.piece, transition) - transition.early_ms, earliest)
 
     def _heed(self, event: Event, now_ms: float) -> None:
         state = self.state

@@ -190,6 +190,7 @@ def _transition(
         "cue": own.cue,
         "layer": own.cue_layer,
         "key": own.cue_key,
+        "arrival": own.cue_state,
         "share": own.cue_share,
         "hold_ms": own.hold_ms,
         "rest_ms": rest_ms(piece, own) if own.cue in BY_ITSELF else 0,

@@ -2,16 +2,14 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any, Literal, NotRequired
+from typing import Annotated, Any
 
 from flask import Response
 from pydantic import Field
 from pydantic_core import to_json
-from typing_extensions import TypedDict
 
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import Layer
-from keen_ripple.core.document.parameters import ParameterKind
 from keen_ripple.core.document.transitions import Timing, Transition
 from keen_ripple.core.flow.run import SegmentTold
 from keen_ripple.core.live.compared import Change
@@ -19,6 +17,7 @@ from keen_ripple.core.live.events import EventModel
 from keen_ripple.core.measures.readings import LegReading, TimingReading
 from keen_ripple.core.measures.seam import SeamTold
 from keen_ripple.store.pieces import ShelfEntry, Use
+from keen_ripple.web.contract.originals import DrawnLayer, Original
 from keen_ripple.web.contract.parts import PackedTape, Patch, Sent, SentLook, Unchecked
 
 
@@ -106,51 +105,6 @@ class TransitionReading(LegReading):
     """With the tracks of its tape that the page does not have yet."""
 
     tape: PackedTape
-
-
-class OriginalState(Sent):
-    id: str
-    name: str
-
-
-class OriginalParameter(Sent):
-    """`value` is what the original itself has; none where what it was bound to has gone."""
-
-    id: str
-    name: str
-    kind: ParameterKind
-    value: str | float | None
-
-
-class OriginalTrait(Sent):
-    """`shows` is the option that the original itself shows."""
-
-    id: str
-    name: str
-    shows: str
-    options: list[OriginalState]
-
-
-class Original(Sent):
-    """What whoever sets a placement has to know of the piece in it."""
-
-    name: str
-    start: str
-    states: list[OriginalState]
-    parameters: list[OriginalParameter]
-    traits: list[OriginalTrait]
-
-
-class DrawnLayer(TypedDict):
-    """What a scene has to know of a layer, besides its looks; inside of a copy its id is `copy/layer`."""
-
-    id: str
-    name: str
-    kind: Literal["group", "rectangle", "ellipse", "path", "text", "picture", "medium", "placement"]
-    locked: bool
-    mask: bool
-    pinned: NotRequired[bool]
-    layers: NotRequired[list[DrawnLayer]]
 
 
 class Motion(Answer):

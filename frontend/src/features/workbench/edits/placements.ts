@@ -23,8 +23,21 @@ export function setLife(piece: Piece, id: string, life: 'led' | 'free'): Edit {
       .map((property): Cell => ({ state, layer: id, property, value: null })),
   );
   const label = life === 'free' ? `${layer.name} lives free` : `${layer.name} is led`;
+  // What is led arrives nowhere by itself: what waited for that waits by a hold.
+  const waiting = (piece.transitions ?? []).flatMap(({ cue, cue_layer }, index): Operation[] =>
+    life === 'led' && cue === 'reaches' && cue_layer === id
+      ? Object.entries({ cue: 'hold', cue_layer: null, cue_state: null }).map(([name, value]) => ({
+          op: 'add',
+          path: `/transitions/${index}/${name}`,
+          value,
+        }))
+      : [],
+  );
   // Before it lives free nothing of it may differ that is the same in all states then.
-  return { label, patch: life === 'free' ? [...setCells(piece, cells, label).patch, ...patch] : patch };
+  return {
+    label,
+    patch: life === 'free' ? [...setCells(piece, cells, label).patch, ...patch] : [...waiting, ...patch],
+  };
 }
 
 export type Own = Readonly<Record<string, string | number>>;

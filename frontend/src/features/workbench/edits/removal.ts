@@ -64,7 +64,11 @@ function without(
   }
   // What lies in a copy goes with the copy.
   if (cue_layer && gone.has(cue_layer.split('/')[0] ?? ''))
-    Object.assign(changed, { cue_layer: null, ...(cue === 'media-end' && { cue: 'hold' }) });
+    Object.assign(changed, {
+      cue_layer: null,
+      ...((cue === 'media-end' || cue === 'reaches') && { cue: 'hold' }),
+      ...(cue === 'reaches' && { cue_state: null }),
+    });
   return changed;
 }
 

@@ -7,7 +7,7 @@ import { stateNamed } from '../tree';
 import { known } from '../../../shared/known';
 
 /** Cues that need no person. */
-const BY_ITSELF: Transition['cue'][] = ['hold', 'appear', 'media-end'];
+const BY_ITSELF: Transition['cue'][] = ['hold', 'appear', 'media-end', 'reaches'];
 const AT_ONCE = { cue: 'hold', hold_ms: 0 } as const;
 
 /** A state after this one that looks like it. What led on leads on from the new one; this one rests as long as before. */

@@ -1,36 +1,65 @@
 import { Select } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
-import type { Drawn, Piece, Transition } from '../../../api/contract';
+import type { Drawn, Layer, Piece, Transition } from '../../../api/contract';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
-import { attempt, make, useBench } from '../bench';
+import { attempt, make, useBench, type Bench } from '../bench';
 import { BY_A_PERSON, BY_ITSELF, isByAPerson, type Cue, keyName, parseKey } from '../cues';
 import { sectionsOf, setTransition } from '../edits';
 import type { Edit } from '../edits/edit';
+import { originalOf } from '../placements';
 import { labelOf, walk } from '../tree';
-import { firstOf } from '../../../shared/known';
 
 const optionsOf = (cues: Partial<Record<Cue, { label: string }>>, but: readonly string[] = []) =>
   Object.entries(cues)
     .filter(([value]) => !but.includes(value))
     .map(([value, { label }]) => ({ value: value as Cue, label }));
 
+interface Targets {
+  /** A medium that ends. */
+  medium: string | undefined;
+  /** A copy that lives free, and a state that it reaches. */
+  arrival: readonly [copy: string, state: string] | undefined;
+}
+
+/** What the cues that need nobody may be aimed at first. */
+function targetsIn(bench: Pick<Bench, 'document' | 'originals'>): Targets {
+  const layers = layersOf(bench.document);
+  return {
+    medium: layers.find((layer) => layer.kind === 'medium')?.id,
+    arrival: layers
+      .filter(isFree)
+      .flatMap(({ id }) => originalOf(bench, id)?.states.map((state) => [id, state.id] as const) ?? [])
+      .at(-1),
+  };
+}
+
+/** Another cue, and what it is aimed at; what it does not say needs not be taken back. */
+function cueChange(transition: Transition, cue: Cue, { medium, arrival }: Targets): Partial<Transition> {
+  const [copy, reached] = (cue === 'reaches' && arrival) || [null, null];
+  const kept = isByAPerson(cue) ? (transition.cue_layer ?? null) : null;
+  const target = cue === 'media-end' ? (medium ?? null) : (copy ?? kept);
+  const key = cue === 'key' ? (transition.cue_key ?? 'ArrowRight') : null;
+  return {
+    cue,
+    ...(target || transition.cue_layer ? { cue_layer: target } : {}),
+    ...(key || transition.cue_key ? { cue_key: key } : {}),
+    ...(reached || transition.cue_state ? { cue_state: reached } : {}),
+    ...(cue !== 'hold' && transition.early_ms ? { early_ms: 0 } : {}),
+  };
+}
+
 /** What sets a transition off, on which layer, and how long the state is held first. */
 export function CueFields({ transition }: { transition: Transition }) {
-  const media = useBench(useShallow((b) => layersOf(b.document).filter((layer) => layer.kind === 'medium')));
+  const bench = useBench(useShallow(({ document, originals }) => ({ document, originals })));
   const set = (label: string, values: Partial<Transition>) =>
     setTransition(useBench.getState().document, transition.id, label, values);
   const cue = transition.cue ?? 'hold';
-  const automatic = optionsOf(BY_ITSELF, media.length || cue === 'media-end' ? [] : ['media-end']);
-  const setCue = (value: Cue) => {
-    const target =
-      value === 'media-end' ? firstOf(media).id : isByAPerson(value) ? (transition.cue_layer ?? null) : null;
-    const key = value === 'key' ? (transition.cue_key ?? 'ArrowRight') : null;
-    const early = value !== 'hold' && transition.early_ms ? { early_ms: 0 } : {};
-    // What it does not say needs not be taken back.
-    const onLayer = target || transition.cue_layer ? { cue_layer: target } : {};
-    const byKey = key || transition.cue_key ? { cue_key: key } : {};
-    void attempt(set('Cue', { cue: value, ...onLayer, ...byKey, ...early }));
-  };
+  const targets = targetsIn(bench);
+  const automatic = optionsOf(BY_ITSELF, [
+    ...(targets.medium || cue === 'media-end' ? [] : ['media-end']),
+    ...(targets.arrival || cue === 'reaches' ? [] : ['reaches']),
+  ]);
+  const setCue = (value: Cue) => void attempt(set('Cue', cueChange(transition, value, targets)));
   return (
     <>
       <div className="pairs">
@@ -54,6 +83,7 @@ export function CueFields({ transition }: { transition: Transition }) {
           commit={(v) => make(set('Hold', { hold_ms: v, ...(v ? { early_ms: 0 } : {}) }))}
         />
       </div>
+      {cue === 'reaches' && <Arrival transition={transition} set={set} />}
       <CueLayer transition={transition} set={(layer) => void attempt(set('Cue', { cue_layer: layer }))} />
       <CueDetail transition={transition} set={set} />
       {cue === 'hold' && !transition.hold_ms && (
@@ -104,6 +134,39 @@ function CueDetail({
   );
 }
 
+interface ArrivalProps {
+  transition: Transition;
+  set: (label: string, values: Partial<Transition>) => Edit;
+}
+
+/** Which copy stands where. */
+function Arrival({ transition, set }: ArrivalProps) {
+  const bench = useBench(useShallow(({ document, originals }) => ({ document, originals })));
+  const copies = layersOf(bench.document).filter(isFree);
+  const states = originalOf(bench, transition.cue_layer ?? '')?.states ?? [];
+  const setCopy = (copy: string) => {
+    const [first] = originalOf(bench, copy)?.states.slice(-1) ?? [];
+    void attempt(set('Cue', { cue_layer: copy, cue_state: first?.id ?? transition.cue_state ?? null }));
+  };
+  return (
+    <div className="pairs">
+      <Select
+        aria-label="Copy that arrives"
+        value={transition.cue_layer ?? ''}
+        options={copies.map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={setCopy}
+      />
+      <Select
+        aria-label="State that it reaches"
+        value={transition.cue_state ?? ''}
+        options={states.map(({ id, name }) => ({ value: id, label: name }))}
+        onChange={(state: string) => void attempt(set('Cue', { cue_state: state }))}
+      />
+    </div>
+  );
+}
+
+const isFree = (layer: Layer) => layer.kind === 'placement' && layer.life === 'free';
 const layersOf = (piece: Piece) => walk(piece.layers ?? []).map((p) => p.layer);
 /** What needs nobody is aimed at nothing. */
 const IN_VIEW: readonly Cue[] = ['in-view', 'out-of-view'];
@@ -118,7 +181,7 @@ function CueLayer({ transition, set }: { transition: Transition; set: (layer: st
   const piece = useBench((b) => b.document);
   const drawn = useBench((b) => b.layers);
   const cue = transition.cue ?? 'hold';
-  if (UNAIMED.includes(cue)) return null;
+  if (UNAIMED.includes(cue) || cue === 'reaches') return null;
   const ofMedia = cue === 'media-end';
   const targets = layersOf(piece)
     .filter((layer) => !ofMedia || layer.kind === 'medium')

@@ -26,6 +26,10 @@ def place(bench, original: str, name: str) -> str:
     return fresh
 
 
+def live_free(bench) -> None:
+    bench.changed(bench.one("[title^='It plays and answers']").click)
+
+
 def option(bench, name: str) -> None:
     """Called so, the option that is shown."""
     bench.one(".traits").find_element(By.XPATH, ".//button[normalize-space()='rename']").click()
@@ -80,8 +84,11 @@ def test_a_notice_in_three_tones(bench) -> None:
     bench.one(".layers")
     assert (bench.document()["width"], bench.document()["height"]) == (360, 720)
     first = place(bench, "Notice of tones", "Upper notice")
-    assert bench.document()["layers"][0]["life"] == "free"
+    # Where nothing leads it, it says that it stands still, and what to do.
+    assert "stands still unless it lives by itself" in bench.one("section.placement").text
+    live_free(bench)
     second = place(bench, "Notice of tones", "Lower notice")
+    live_free(bench)
     give(bench, y=400)
     bench.changed(lambda: select(bench, "tone of the copy", "Error"))
     tones = [looks(bench, "pose", f"{copy}/{card}") for copy in (first, second)]
@@ -123,7 +130,7 @@ def test_a_list_of_four_posts_from_pasted_rows(bench) -> None:
     copy = place(bench, "Post", "First post")
     give(bench, x=10, y=10)
     # A state alone: it lives by itself, since nobody leads it.
-    bench.changed(bench.one("[title^='It plays and answers']").click)
+    live_free(bench)
     bench.button("Fill from pasted rows…").click()
     field = bench.one("textarea[aria-label=Rows]")
     # Wrong cells are said with their rows, and nothing that was typed is lost.
@@ -225,7 +232,7 @@ def test_two_screens_joined_by_an_icon_that_answers(bench) -> None:
     other = add(bench, "rectangle", "Second screen", x=200, y=0, width=200, height=160, fill="#d5e6ea")
     icon = place(bench, "Turning icon", "Icon")
     give(bench, x=150, y=110)
-    bench.changed(bench.one("[title^='It plays and answers']").click)
+    live_free(bench)
     bench.wait(lambda: "It waits for somebody to act" in bench.one("section.placement").text)
     bench.press("+ state")
     choose(bench, other)

@@ -95,9 +95,6 @@ export async function turnPlain(copy: string): Promise<void> {
   }
 }
 
-const playsByItself = ({ start, transitions }: Piece) =>
-  !!transitions?.some(({ from, cue }) => from === start && (!cue || ['hold', 'appear', 'media-end'].includes(cue)));
-
 /** A piece of its own, made of the chosen layers, stands in their stead: nothing that plays changes. */
 export async function makePiece(): Promise<void> {
   const { document, layer } = useBench.getState();
@@ -121,10 +118,7 @@ export async function makePiece(): Promise<void> {
 export async function place(original: string): Promise<void> {
   try {
     const { document } = await api.piece(original);
-    const around = useBench.getState().document;
-    // Where nothing leads it, what plays by itself goes on doing so.
-    const life = around.states.length === 1 && playsByItself(document) ? 'free' : 'led';
-    const edit = addPlacement(around, original, { ...document, life });
+    const edit = addPlacement(useBench.getState().document, original, document);
     if (await attempt(edit)) choose({ layer: edit.id, transition: null, fresh: edit.id });
   } catch (error) {
     sayFault(error);

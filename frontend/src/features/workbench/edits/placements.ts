@@ -7,11 +7,11 @@ import { shownOf, traitIn } from './traits';
 import { baseOf, KEPT_BY_FREE, setCells, setValues, type Cell } from './values';
 
 /** What an original is to whoever places it. */
-export type Placeable = Pick<Piece, 'name' | 'width' | 'height' | 'start'> & { life?: 'led' | 'free' };
+export type Placeable = Pick<Piece, 'name' | 'width' | 'height' | 'start'>;
 
 /** A copy on top, in the middle, in the state in which the original starts. */
-export const addPlacement = (piece: Piece, original: string, { name, width, height, start, life }: Placeable) =>
-  addLayer(piece, 'placement', { width, height, piece: original, state: start, ...(life && { life }) }, name);
+export const addPlacement = (piece: Piece, original: string, { name, width, height, start }: Placeable) =>
+  addLayer(piece, 'placement', { width, height, piece: original, state: start }, name);
 
 /** Led by the states of the piece around it, or free. What one way of living has no use for is taken out. */
 export function setLife(piece: Piece, id: string, life: 'led' | 'free'): Edit {

@@ -102,6 +102,9 @@ function Life({ id }: { id: string }) {
         ]}
         onChange={(next) => void attempt(setLife(piece, id, next))}
       />
+      {life === 'led' && piece.states.length === 1 && (
+        <p className="quiet">This piece has one state, so the copy stands still unless it lives by itself.</p>
+      )}
       {life === 'free' && <p className="quiet">{voice ? livesOf(voice) : 'It is never seen in the run.'}</p>}
     </>
   );

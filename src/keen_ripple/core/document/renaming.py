@@ -3,15 +3,25 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any
 
-from keen_ripple.core.document.piece import State
+from keen_ripple.core.document.piece import Piece, State
 from keen_ripple.core.document.transitions import Lane, Stagger, Transition
 from keen_ripple.core.document.undercurrents import Undercurrent
 
 Rename = Callable[[str], str]
 
 
-def renamed_state(state: State, of: Rename) -> State:
+def renamed_parts(piece: Piece, of: Rename) -> dict[str, tuple[Any, ...]]:
+    """What a piece says of its layers, by their other ids: its states, transitions and undercurrents, by field."""
+    return {
+        "states": tuple(_renamed_state(state, of) for state in piece.states),
+        "transitions": tuple(renamed_transition(own, of) for own in piece.transitions),
+        "undercurrents": tuple(renamed_undercurrent(own, of) for own in piece.undercurrents),
+    }
+
+
+def _renamed_state(state: State, of: Rename) -> State:
     """A state whose differences are those of the layers by their other ids."""
     return state.model_copy(update={"changes": {of(layer): look for layer, look in state.changes.items()}})
 

@@ -13,7 +13,7 @@ from typing import NamedTuple
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.looks import Look
-from keen_ripple.core.document.renaming import renamed_state, renamed_transition, renamed_undercurrent
+from keen_ripple.core.document.renaming import renamed_parts
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.run import BY_ITSELF, Run
 
@@ -37,16 +37,15 @@ def led_by_itself(group: LayerBase, original: Piece, start: str, around: Piece) 
     From `start` on it goes where the original goes. What the original hears anywhere on itself, is heard on the group;
     its cross-fades are tweens, since it is a part of a look.
     """
-    within = partial(inner_id, group.id)
+    parts = renamed_parts(original, partial(inner_id, group.id))
     return original.model_copy(
         update={
             "id": around.id,
             "name": group.name,
             "start": start,
+            **parts,
             "layers": (group,),
-            "states": tuple(renamed_state(state, within) for state in original.states),
-            "transitions": tuple(_as_a_part(renamed_transition(own, within), group.id) for own in original.transitions),
-            "undercurrents": tuple(renamed_undercurrent(own, within) for own in original.undercurrents),
+            "transitions": tuple(_as_a_part(own, group.id) for own in parts["transitions"]),
             "parameters": (),
         }
     )

@@ -17,7 +17,7 @@ from typing import Any, NamedTuple
 from keen_ripple.core.document import Lane, Piece, State, Transition, walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.looks import Look
-from keen_ripple.core.document.renaming import renamed_state, renamed_transition, renamed_undercurrent
+from keen_ripple.core.document.renaming import renamed_parts
 from keen_ripple.core.document.spans import Span, Spans
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.errors import Fault
@@ -277,15 +277,8 @@ def _called(layers: Sequence[LayerBase], placement: LayerBase) -> tuple[LayerBas
 
 def _carried(leader: Piece, placement: LayerBase) -> Piece:
     """The piece that plays a free placement, which lies in another placement."""
-    within = partial(inner_id, placement.id)
-    return leader.model_copy(
-        update={
-            "layers": _called(leader.layers, placement),
-            "states": tuple(renamed_state(state, within) for state in leader.states),
-            "transitions": tuple(renamed_transition(own, within) for own in leader.transitions),
-            "undercurrents": tuple(renamed_undercurrent(own, within) for own in leader.undercurrents),
-        }
-    )
+    parts = renamed_parts(leader, partial(inner_id, placement.id))
+    return leader.model_copy(update={**parts, "layers": _called(leader.layers, placement)})
 
 
 def _transition(own: Transition, copies: Collection[_Copy]) -> Transition:

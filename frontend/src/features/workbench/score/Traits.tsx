@@ -52,7 +52,7 @@ function OneTrait({ trait }: { trait: Trait }) {
           onChange={(id) => show(trait.options.find((option) => option.id === id) ?? shown)}
         />
       )}
-      <PlainButton title="One more kind, shown at once" onClick={() => void attempt(edits.addOption(piece, trait))}>
+      <PlainButton title="One more option, shown at once" onClick={() => void attempt(edits.addOption(piece, trait))}>
         + option
       </PlainButton>
       <PlainButton onClick={() => setRenaming(true)}>rename</PlainButton>

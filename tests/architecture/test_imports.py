@@ -33,6 +33,7 @@ FLOW = (
         "parameters",
         "traits",
         "scrolling",
+        "copies",
         "layout",
         "poses",
         "families",
@@ -44,6 +45,8 @@ FLOW = (
         "legs",
         "run",
         "free",
+        "called",
+        "ways",
         "placing",
         "track",
     ),
@@ -52,7 +55,7 @@ FLOW = (
 # All of the standard library that the core may use: no clock, no chance, no files, no other programs.
 CORE_STANDARD = {
     *("__future__", "base64", "binascii", "bisect", "collections", "copy", "dataclasses", "fractions", "functools"),
-    *("itertools", "json", "math", "re", "struct", "types", "typing", "zlib"),
+    *("itertools", "json", "math", "operator", "re", "struct", "types", "typing", "zlib"),
 }
 CORE_PACKAGES = {
     "coloraide",

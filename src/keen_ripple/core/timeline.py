@@ -13,7 +13,9 @@ import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
+from keen_ripple.core.document.shared import with_same_parts
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.copies import Flat
 from keen_ripple.core.flow.finer import Finer, Reaches, finer_of, reaches_of
 from keen_ripple.core.flow.free import begins_ms, free_copies
 from keen_ripple.core.flow.legs import Leg, legs_of
@@ -52,6 +54,7 @@ class Timeline:
     finer: Mapping[str, Finer]
     # The document, in which placements have not been laid flat, and the pieces that stand in it.
     written: Piece
+    flat: Flat
     library: Library = field(default_factory=dict)
     # Its free placements that are seen at all, each on the axis of this one.
     voices: tuple[Voice, ...] = ()
@@ -112,15 +115,22 @@ def timeline_of(piece: Piece, before: Timeline | None = None, library: Library =
 
     What `before`, the timeline of an earlier revision, has worked out already is taken over where it still holds.
     """
-    return _timeline_of(piece, placed(piece, library), before, library)
+    if before is None:
+        return _timeline_of(piece, placed(piece, library), None, library)
+    library = {name: with_same_parts(other, before.library.get(name)) for name, other in library.items()}
+    return _timeline_of(piece, placed(piece, library, before=before.piece), before, library)
 
 
 def _timeline_of(written: Piece, piece: Piece, before: Timeline | None, library: Library) -> Timeline:
-    poses = poses_of(piece, before.piece, before.poses) if before else poses_of(piece)
+    if before is not None and before.piece.layers == piece.layers:
+        flat = before.flat.following(before.poses.values())
+    else:
+        flat = Flat(piece)
+    poses = poses_of(piece, before.piece, before.poses, flat) if before else poses_of(piece, flat=flat)
     earlier = {id(pose): before.reaches[state] for state, pose in before.poses.items()} if before else {}
-    reaches = reaches_of(piece, poses, earlier)
-    finer = finer_of(piece, reaches)
-    legs = legs_of(piece, poses, before.legs if before else {}, finer)
+    reaches = reaches_of(piece, poses, earlier, flat)
+    finer = finer_of(piece, reaches, flat)
+    legs = legs_of(piece, poses, before.legs if before else {}, finer, flat)
     if leaves_early(piece):
         run, carried = carried_run(piece, poses, finer)
         legs = {**legs, **carried}
@@ -132,7 +142,7 @@ def _timeline_of(written: Piece, piece: Piece, before: Timeline | None, library:
     if voices:
         beside = [(int(voice.begins_ms), voice.timeline.run) for voice in voices]
         run = going_on(with_common_loop(piece, run, beside), beside)
-    return Timeline(piece, poses, run, legs, reaches, finer, written, library, voices)
+    return Timeline(piece, poses, run, legs, reaches, finer, written, flat, library, voices)
 
 
 def _voices(piece: Piece, poses: Mapping[str, Pose], run: Run, before: Timeline | None) -> tuple[Voice, ...]:
@@ -172,7 +182,7 @@ def timeline_of_rehearsal(rehearsal: Rehearsal) -> Timeline:
         own = tuple(moves[segment.leg])
         legs[segment.leg] = Leg(ways[segment.transition], before, after, piece.blend, own, length, {}, finer=finer)
     run = Run(math.ceil(rehearsal.end_ms - origin), None, segments, rehearsal.state)
-    return Timeline(piece, poses, run, legs, reaches, finer, piece, voices=voices, rehearsal=rehearsal)
+    return Timeline(piece, poses, run, legs, reaches, finer, piece, Flat(piece), voices=voices, rehearsal=rehearsal)
 
 
 def _segments(rehearsal: Rehearsal) -> tuple[Segment, ...]:

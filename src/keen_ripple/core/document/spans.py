@@ -1,11 +1,17 @@
-"""Spans: when each layer and property moves inside a transition, after lanes, anchors and staggers."""
+"""Spans: when each layer and property moves inside a transition, after lanes, anchors and staggers.
+
+What lies in a placement that has been laid flat is called `placement/layer`. It moves as the way of its original says
+that leads it, and where none does, when the state of the placement does.
+"""
 
 from __future__ import annotations
 
 from collections.abc import Iterator, Mapping
+from functools import cached_property
 from typing import NamedTuple
 
 from keen_ripple.core.curves import Easing
+from keen_ripple.core.document.fields import Model
 from keen_ripple.core.document.transitions import Curve, Lane, Spring, Transition
 from keen_ripple.core.errors import Fault
 
@@ -26,6 +32,48 @@ class AnchorFault(Fault):
     """Lanes that wait for each other."""
 
 
+class Way(Model):
+    """A transition of an original, and the layers that it can move: the same for all of its placements."""
+
+    transition: Transition
+    layers: tuple[str, ...]
+
+    @cached_property
+    def spans(self) -> Spans:
+        """Those of the layers as the original calls them."""
+        return Spans(self.transition)
+
+    @cached_property
+    def length_ms(self) -> int:
+        """Until the last of its layers has ended."""
+        own = (self.spans.of(layer, None) for layer in self.layers)
+        finer = (span for (_, name), span in self.spans.special.items() if name is not None)
+        inner = (led.end_ms for led in self.spans.led.values())
+        return max((*(span.end_ms for span in (*own, *finer)), *inner), default=0)
+
+
+class Led(Lane):
+    """A lane of a flat piece: what lies in this placement moves along a way of its original, later by the delay."""
+
+    way: Way
+
+    def of(self, layer: str, name: str | None) -> Span:
+        """The span of a layer as the original calls it."""
+        return _later(self.way.spans.of(layer, name), self.delay_ms)
+
+    def of_properties(self) -> Iterator[tuple[Key, Span]]:
+        """What is said of single properties, of layers as they are called in the flat piece."""
+        own = [(key, span) for key, span in self.way.spans.special.items() if key[1] is not None]
+        inner = [told for led in self.way.spans.led.values() for told in led.of_properties()]
+        for (layer, name), span in (*own, *inner):
+            yield (f"{self.layer}/{layer}", name), _later(span, self.delay_ms)
+
+    @property
+    def end_ms(self) -> int:
+        """When the last of what lies in the placement has ended."""
+        return self.delay_ms + self.way.length_ms
+
+
 class Spans:
     """All spans of one transition, resolved once. Raises AnchorFault for lanes that wait for each other."""
 
@@ -34,6 +82,7 @@ class Spans:
         self._special: dict[Key, Span] = {}
         self._late: dict[str, int] = {}
         self._timing = transition.timing
+        self._led: dict[str, Led] = {}
         self._lanes: dict[Key, Lane] = {}
         self._waiting: list[Key] = []
         if transition.style != "tween":
@@ -41,7 +90,9 @@ class Spans:
         for stagger in transition.staggers:
             for layer, delay in stagger.delays_ms().items():
                 self._late[layer] = self._late.get(layer, 0) + delay
-        self._lanes.update({(lane.layer, lane.property): lane for lane in transition.lanes})
+        self._led.update({lane.layer: lane for lane in transition.lanes if isinstance(lane, Led)})
+        written = (lane for lane in transition.lanes if not isinstance(lane, Led))
+        self._lanes.update({(lane.layer, lane.property): lane for lane in written})
         for key in self._lanes:
             self._resolve(key)
         for layer, late in self._late.items():
@@ -49,13 +100,32 @@ class Spans:
                 self._special[layer, None] = _later(self._own, late)
 
     def of(self, layer: str, name: str | None) -> Span:
-        """That of the property, or of its layer, or the transition's own."""
-        return self._special.get((layer, name)) or self._special.get((layer, None)) or self._own
+        """That of the property, or of its layer, or of the placement in which it lies, or the transition's own."""
+        found = self._special.get((layer, name)) or self._special.get((layer, None))
+        if found is None and "/" in layer:
+            placement, inner = layer.rsplit("/", 1)
+            return self._inside(placement, inner, name)
+        return found or self._own
+
+    def _inside(self, placement: str, layer: str, name: str | None) -> Span:
+        led = self._led.get(placement)
+        if led is not None:
+            return led.of(layer, name)
+        found = self._special.get((placement, "state")) or self._special.get((placement, None))
+        if found is None and "/" in placement:
+            outer, inner = placement.rsplit("/", 1)
+            return self._inside(outer, f"{inner}/{layer}", name)
+        return found or self._own
 
     @property
     def own(self) -> Span:
         """The transition's own, of all layers that nothing else is said of."""
         return self._own
+
+    @property
+    def led(self) -> Mapping[str, Led]:
+        """What leads the content of placements along ways of their originals, by placement."""
+        return self._led
 
     @property
     def layers(self) -> frozenset[str]:
@@ -75,7 +145,7 @@ class Spans:
     @property
     def length_ms(self) -> int:
         """How long the transition takes: until its last span ends."""
-        return max(span.end_ms for span in self.all())
+        return max((*(span.end_ms for span in self.all()), *(led.end_ms for led in self._led.values())))
 
     def unstaggered(self, layer: str, name: str | None) -> Span:
         """The same as `of`, before the layer was staggered."""

@@ -6,7 +6,7 @@ worked out once, and counts as a number.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Mapping
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 
@@ -14,7 +14,7 @@ from keen_ripple.core.blends.coordinates import OutlineCoordinates, settled
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.errors import TooMuchFault
 from keen_ripple.core.flow.families import Families
-from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.flow.moves import Moves
 from keen_ripple.core.limits import (
     CHARACTERS_IN_TIME_OF_ONE_NUMBER,
     MOST_MOVES,
@@ -39,16 +39,15 @@ class Cost:
     heavy: Mapping[Key, int]
 
 
-def cost_of(moves: Iterable[Move]) -> Cost:
+def cost_of(moves: Moves) -> Cost:
     """What the tape of these moves costs."""
-    count, heavy = 0, dict[Key, int]()
-    for move in moves:
-        count += 1
+    heavy = dict[Key, int]()
+    for move in moves.once():
         blend = BY_NAME[move.property].blend
         if move.easing is not None and blend not in NUMBERS:
             weight = max(_weight(blend, settled(move.start)), _weight(blend, move.end))
             heavy[blend, move.start, move.end, move.easing] = weight
-    return Cost(count, heavy)
+    return Cost(len(moves.all), heavy)
 
 
 class Budget:

@@ -6,10 +6,13 @@ unattended run as in a rehearsal that is interrupted on its way.
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from keen_ripple.core.blends.coordinates import Coordinates, coordinates_of
-from keen_ripple.core.document import Piece, walk
+from keen_ripple.core.document import Piece
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.document.looks import Look
+from keen_ripple.core.flow.copies import Flat
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import BY_NAME
 
@@ -21,28 +24,38 @@ PAINTS = frozenset(row.name for row in BY_NAME.values() if row.blend == "paint")
 NAMES = OUTLINES | PAINTS
 
 
-def families_of(piece: Piece, poses: Mapping[str, Pose]) -> Families:
-    """Those of a piece with these poses; nothing is brought to each other yet."""
-    found: dict[str, dict[str, Coordinates]] = {}
-    for layer, name in _changed(piece):
-        values = tuple(dict.fromkeys(pose[layer][name] for pose in poses.values()))
-        if len(values) > 2:
-            found.setdefault(layer, {})[name] = coordinates_of(BY_NAME[name].blend, piece.blend, values)
+def families_of(piece: Piece, poses: Mapping[str, Pose], flat: Flat) -> Families:
+    """Those of a piece with these poses; nothing is brought to each other yet.
+
+    Copies that stand alike in all states share them, the same objects.
+    """
+    layers = {layer.id: layer for layer in flat.layers}
+    changes = [state.changes for state in piece.states]
+    found: dict[str, Mapping[str, Coordinates]] = {}
+    known: dict[object, list[Mapping[str, Coordinates]]] = {}
+
+    def family(layer: str) -> Mapping[str, Coordinates]:
+        return _family(layers[layer], changes, poses, piece.blend)
+
+    alike = [flat.alike(pose) for pose in poses.values()]
+    for name, copy in flat.copies.items():
+        key = tuple([numbers[name] for numbers in alike])
+        if key not in known:
+            known[key] = [family(layer) for layer in copy.layers]
+        found.update((layer, own) for layer, own in zip(copy.layers, known[key], strict=True) if own)
+    found.update((layer, own) for layer in flat.own if (own := family(layer)))
     return found
 
 
-def _changed(piece: Piece) -> Mapping[tuple[str, str], None]:
-    """Outlines in which states differ, and paints that are a gradient in one of them or in the base."""
-    gradients = {
-        (layer.id, name)
-        for layer, _ in walk(piece.layers)
-        for name in PAINTS
-        if not isinstance(getattr(layer, name, ""), str)
-    }
-    found: dict[tuple[str, str], None] = {}
-    for state in piece.states:
-        for layer, change in state.changes.items():
-            for name in NAMES & change.model_fields_set:
-                if name in OUTLINES or (layer, name) in gradients or not isinstance(getattr(change, name), str):
-                    found[layer, name] = None
+def _family(
+    layer: LayerBase, changes: Sequence[Mapping[str, Look]], poses: Mapping[str, Pose], space: str
+) -> Mapping[str, Coordinates]:
+    looks = [change[layer.id] for change in changes if layer.id in change]
+    found = {}
+    for name in NAMES & frozenset[str]().union(*(look.model_fields_set for look in looks)):
+        told = [getattr(layer, name, ""), *(getattr(look, name) for look in looks if name in look.model_fields_set)]
+        if name in OUTLINES or not all(isinstance(value, str) for value in told):
+            values = tuple(dict.fromkeys(pose[layer.id][name] for pose in poses.values()))
+            if len(values) > 2:
+                found[name] = coordinates_of(BY_NAME[name].blend, space, values)
     return found

@@ -16,6 +16,7 @@ import numpy as np
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.flow.copies import Copy, Flat
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import Property
 
@@ -46,42 +47,66 @@ class Finer(NamedTuple):
 
 AS_IT_IS = Finer()
 
+Row = tuple[float, float, float]
+# What places the middle of a layer, from which what lies in it is as far away as it is.
+MIDDLE = ("pivot_x", "pivot_y", "width", "height")
 Reaches = Mapping[str, Floats]
 """State → rows (own scale, reach of its box, distance from the pivot of the group around it), one for each layer."""
 
 
-def reaches_of(piece: Piece, poses: Mapping[str, Pose], known: Mapping[int, Floats]) -> dict[str, Floats]:
+def reaches_of(
+    piece: Piece, poses: Mapping[str, Pose], known: Mapping[int, Floats], flat: Flat | None = None
+) -> dict[str, Floats]:
     """Those of each state; `known` are earlier ones by the identity of their poses."""
-    found = {}
+    copies = (flat or Flat(piece)).copies
+    found, alike = {}, dict[object, list[Row]]()
     for state, pose in poses.items():
         rows = known.get(id(pose))
-        found[state] = np.array(list(_rows(piece.layers, pose, None))).reshape(-1, 3) if rows is None else rows
+        found[state] = np.array(_rows(piece.layers, pose, None, copies, alike)).reshape(-1, 3) if rows is None else rows
     return found
 
 
-def finer_of(piece: Piece, reaches: Reaches) -> dict[str, Finer]:
+def finer_of(piece: Piece, reaches: Reaches, flat: Flat | None = None) -> dict[str, Finer]:
     """For each layer, over all states. Layers that need nothing finer are left out."""
-    worst = np.max(np.stack(list(reaches.values())), axis=0).tolist()
-    found: dict[str, Finer] = {}
-    _collect(piece.layers, iter(worst), 1.0, 0, found)
-    return found
+    worst = list(map(tuple, np.max(np.stack(list(reaches.values())), axis=0).tolist()))
+    collector = _Collector(worst, (flat or Flat(piece)).copies)
+    collector.collect(piece.layers, 1.0, 0)
+    return collector.found
 
 
-def _rows(layers: Sequence[LayerBase], pose: Pose, around: Mapping[str, Any] | None) -> Any:
+def _rows(
+    layers: Sequence[LayerBase],
+    pose: Pose,
+    around: Mapping[str, Any] | None,
+    copies: Mapping[str, Copy],
+    alike: dict[object, list[Row]],
+) -> list[Row]:
+    """Of these layers and all that is in them, in painting order; those of copies that stand alike are `alike`."""
+    rows: list[Row] = []
     for layer in layers:
         look = pose[layer.id]
-        width, height = look["width"], look["height"]
-        px, py = look["pivot_x"] * width, look["pivot_y"] * height
-        reach = math.hypot(max(abs(px), abs(width - px)), max(abs(py), abs(height - py)))
-        lean = abs(look["skew_x"]) + abs(look["skew_y"])
-        scale = max(abs(look["scale_x"]), abs(look["scale_y"])) * (1.0 if not lean else _stretch(lean))
-        away = 0.0
-        if around is not None:
-            middle = around["pivot_x"] * around["width"], around["pivot_y"] * around["height"]
-            away = math.hypot(look["x"] + px - middle[0], look["y"] + py - middle[1])
-        yield scale, reach, away
-        if layer.layers:
-            yield from _rows(layer.layers, pose, look)
+        rows.append(_row(look, around))
+        copy = copies.get(layer.id)
+        if copy is not None:
+            key = copy.stands(pose), tuple(look[name] for name in MIDDLE)
+            if key not in alike:
+                alike[key] = _rows(layer.layers, pose, look, copies, alike)
+            rows += alike[key]
+        elif layer.layers:
+            rows += _rows(layer.layers, pose, look, copies, alike)
+    return rows
+
+
+def _row(look: Mapping[str, Any], around: Mapping[str, Any] | None) -> Row:
+    width, height = look["width"], look["height"]
+    px, py = look["pivot_x"] * width, look["pivot_y"] * height
+    reach = math.hypot(max(abs(px), abs(width - px)), max(abs(py), abs(height - py)))
+    lean = abs(look["skew_x"]) + abs(look["skew_y"])
+    scale = max(abs(look["scale_x"]), abs(look["scale_y"])) * (1.0 if not lean else _stretch(lean))
+    if around is None:
+        return scale, reach, 0.0
+    middle = around["pivot_x"] * around["width"], around["pivot_y"] * around["height"]
+    return scale, reach, math.hypot(look["x"] + px - middle[0], look["y"] + py - middle[1])
 
 
 def _stretch(degrees: float) -> float:
@@ -89,18 +114,44 @@ def _stretch(degrees: float) -> float:
     return 1.0 / math.cos(math.radians(min(degrees, 80.0)))
 
 
-def _collect(layers: Sequence[LayerBase], rows: Any, outer: float, depth: int, found: dict[str, Finer]) -> float:
-    """How far these layers reach from the pivot of the group around them."""
-    farthest = 0.0
-    for layer in layers:
-        scale, reach, away = next(rows)
-        inside = _collect(layer.layers, rows, outer * max(scale, 1.0), depth + 1, found) if layer.layers else 0.0
-        reach = max(reach, inside) * max(scale, 1.0)
-        finer = Finer(_power(outer * (1 + depth)), _power(reach))
-        if finer != AS_IT_IS:
-            found[layer.id] = finer
-        farthest = max(farthest, away + reach)
-    return farthest
+class _Collector:
+    """Goes through the layers in painting order, with their rows."""
+
+    def __init__(self, rows: Sequence[Row], copies: Mapping[str, Copy]) -> None:
+        self.found: dict[str, Finer] = {}
+        self._rows = rows
+        self._at = 0
+        self._copies = copies
+        self._known: dict[object, tuple[list[Finer | None], float]] = {}
+
+    def collect(self, layers: Sequence[LayerBase], outer: float, depth: int) -> float:
+        """How far these layers reach from the pivot of the group around them."""
+        farthest = 0.0
+        for layer in layers:
+            scale, reach, away = self._rows[self._at]
+            self._at += 1
+            around = outer * max(scale, 1.0)
+            inside = self._inside(layer, around, depth + 1) if layer.layers else 0.0
+            reach = max(reach, inside) * max(scale, 1.0)
+            finer = Finer(_power(outer * (1 + depth)), _power(reach))
+            if finer != AS_IT_IS:
+                self.found[layer.id] = finer
+            farthest = max(farthest, away + reach)
+        return farthest
+
+    def _inside(self, layer: LayerBase, outer: float, depth: int) -> float:
+        copy = self._copies.get(layer.id)
+        if copy is None:
+            return self.collect(layer.layers, outer, depth)
+        key = copy.bases, outer, depth, tuple(self._rows[self._at : self._at + len(copy.layers)])
+        if key not in self._known:
+            farthest = self.collect(layer.layers, outer, depth)
+            self._known[key] = [self.found.get(inner) for inner in copy.layers], farthest
+            return farthest
+        self._at += len(copy.layers)
+        alike, farthest = self._known[key]
+        self.found.update((inner, own) for inner, own in zip(copy.layers, alike, strict=True) if own)
+        return farthest
 
 
 def _power(value: float) -> float:

@@ -7,7 +7,7 @@ states; between them places and sizes are interpolated like everything else.
 
 from __future__ import annotations
 
-from collections.abc import Mapping, MutableMapping, Sequence
+from collections.abc import Container, Mapping, MutableMapping, Sequence
 from typing import Any
 
 from keen_ripple.core.document.layers import LayerBase
@@ -17,9 +17,14 @@ Looks = Mapping[str, MutableMapping[str, Any]]
 AXES = {"x": ("x", "width", "padding_x", "resize_x"), "y": ("y", "height", "padding_y", "resize_y")}
 
 
-def lay_out(layer: LayerBase, looks: Looks, bases: Mapping[str, Mapping[str, Any]]) -> None:
-    """Writes places and sizes into the looks of everything inside `layer`, from the outside inwards."""
-    if not layer.layers:
+def lay_out(
+    layer: LayerBase, looks: Looks, bases: Mapping[str, Mapping[str, Any]], closed: Container[str] = ()
+) -> None:
+    """Writes places and sizes into the looks of everything inside `layer`, from the outside inwards.
+
+    What lies in layers that are `closed` is left out.
+    """
+    if not layer.layers or layer.id in closed:
         return
     group = looks[layer.id]
     children = [looks[child.id] for child in layer.layers]
@@ -30,13 +35,7 @@ def lay_out(layer: LayerBase, looks: Looks, bases: Mapping[str, Mapping[str, Any
         # What is hidden takes no room.
         _line_up([child for child in children if child["visible"]], group)
     for child_layer in layer.layers:
-        lay_out(child_layer, looks, bases)
-
-
-def laid_out(layers: Sequence[LayerBase]) -> frozenset[str]:
-    """The layers whose place or size may come from a layout: all that stand in groups."""
-    inside = [child.id for layer in layers for child in layer.layers]
-    return frozenset(inside).union(*(laid_out(layer.layers) for layer in layers))
+        lay_out(child_layer, looks, bases, closed)
 
 
 def _resize(child: MutableMapping[str, Any], group: Mapping[str, Any], base: Mapping[str, Any]) -> None:

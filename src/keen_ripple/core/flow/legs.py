@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -10,11 +10,12 @@ from keen_ripple.core.blends.coordinates import settled
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.document.spans import Spans
+from keen_ripple.core.flow.copies import Flat
 from keen_ripple.core.flow.cost import Budget, Cost, cost_of
 from keen_ripple.core.flow.families import Families, families_of
 from keen_ripple.core.flow.finer import Finer
 from keen_ripple.core.flow.media import played, playing_on, rest_leg, rest_ms
-from keen_ripple.core.flow.moves import Earlier, Move, Movers
+from keen_ripple.core.flow.moves import Earlier, Move, Movers, Moves, Repeat
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.tape import KnownTracks, TapeTrack, tape_of, too_many_knots
 from keen_ripple.core.limits import MOST_KNOTS
@@ -37,6 +38,8 @@ class Leg:
     # How much finer than their properties say the tapes of some layers have to be.
     finer: Mapping[str, Finer] = field(default_factory=dict)
     families: Families = field(default_factory=dict)
+    # Of its moves, those that are the same as others in another copy.
+    repeats: tuple[Repeat, ...] = ()
 
     def moves_on_axis(self) -> Iterator[Move]:
         """The moves, to be put behind those of other legs: what is carried over waits at its start where it waits."""
@@ -48,15 +51,18 @@ class Leg:
     @cached_property
     def tape(self) -> tuple[TapeTrack, ...]:
         """The tracks of its moves, in their order; worked out once. Raises TooMuchFault."""
-        return tape_of(self.moves, self.blend, self.known, self.finer)
+        return tape_of(self.moves, self.blend, self.known, self.finer, self.repeats)
+
+    def earlier(self, transition: Transition) -> Earlier:
+        """What the same leg of the next revision can take over."""
+        return Earlier(self.before, self.after, self.families, self._by_layer, self.transition == transition)
 
     @cached_property
-    def earlier(self) -> Earlier:
-        """What the same leg of the next revision can take over."""
+    def _by_layer(self) -> Mapping[str, Sequence[Move]]:
         by_layer: dict[str, list[Move]] = {}
         for move in self.moves:
             by_layer.setdefault(move.layer, []).append(move)
-        return Earlier(self.before, self.after, self.families, by_layer)
+        return by_layer
 
     @cached_property
     def knots(self) -> int:
@@ -66,7 +72,7 @@ class Leg:
     @cached_property
     def cost(self) -> Cost:
         """What its tape costs to work out."""
-        return cost_of(self.moves)
+        return cost_of(Moves(self.moves, self.repeats))
 
     @cached_property
     def fade(self) -> Easing | None:
@@ -76,7 +82,7 @@ class Leg:
 
 
 def legs_of(
-    piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg], finer: Mapping[str, Finer]
+    piece: Piece, poses: Mapping[str, Pose], known: Mapping[str, Leg], finer: Mapping[str, Finer], flat: Flat
 ) -> dict[str, Leg]:
     """A leg for each transition, by its id, and for each rest in which a medium plays.
 
@@ -84,9 +90,9 @@ def legs_of(
     """
     legs: dict[str, Leg] = {}
     budget = Budget()
-    families = families_of(piece, poses)
+    families = families_of(piece, poses, flat)
     budget.check_families(families)
-    movers = Movers(piece, families)
+    movers = Movers(piece, flat, families)
     for transition in piece.transitions:
         start = played(piece, poses[transition.from_], transition)
         spans = Spans(transition)
@@ -102,10 +108,10 @@ def legs_of(
             if old is not None and _same(draft, old):
                 legs[name] = old
             else:
-                earlier = old.earlier if old is not None and old.transition == transition else None
-                moves = draft.moves or tuple(movers.moves(transition, spans, start, leg.after, earlier))
+                earlier = old.earlier(transition) if old is not None else None
+                moves = Moves(draft.moves) if draft.moves else movers.moves(transition, spans, start, goal, earlier)
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
-                legs[name] = replace(draft, moves=moves, known=tracks)
+                legs[name] = replace(draft, moves=moves.all, repeats=moves.repeats, known=tracks)
             budget.take(legs[name].cost)
     return legs
 
@@ -136,8 +142,10 @@ def _same(leg: Leg, other: Leg) -> bool:
 
 def _tracks(leg: Leg, finer: Mapping[str, Finer]) -> KnownTracks:
     """The tracks that are still fine enough, and not finer than they have to be."""
+    if leg.finer == finer:
+        return dict(zip(map(id, leg.moves), leg.tape, strict=True))
     return {
-        (move.layer, move.property): (move, track)
+        id(move): track
         for move, track in zip(leg.moves, leg.tape, strict=True)
         if leg.finer.get(move.layer) == finer.get(move.layer)
     }

@@ -11,19 +11,21 @@ from __future__ import annotations
 
 import json
 from collections.abc import Collection, Iterator, Mapping, Sequence
-from functools import partial
+from types import MappingProxyType
 from typing import Any, NamedTuple
 
-from keen_ripple.core.document import Lane, Piece, State, Transition, walk
+from keen_ripple.core.document import Piece, State, Transition, walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.looks import Look
-from keen_ripple.core.document.renaming import renamed_parts
-from keen_ripple.core.document.spans import Span, Spans
+from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.called import Called
+from keen_ripple.core.flow.copies import every_layer
 from keen_ripple.core.flow.free import inner_id, led_by_itself, varied
 from keen_ripple.core.flow.parameters import with_values
 from keen_ripple.core.flow.traits import with_traits
+from keen_ripple.core.flow.ways import Ways
 from keen_ripple.core.limits import DEEPEST_GROUPS, MOST_LAYERS, MOST_LOOKS
 
 Library = Mapping[str, Piece]
@@ -35,15 +37,16 @@ class PlacingFault(Fault):
     """Pieces that cannot be put into each other."""
 
 
-def placed(piece: Piece, library: Library = NO_LIBRARY, only: str | None = None) -> Piece:
+def placed(piece: Piece, library: Library = NO_LIBRARY, only: str | None = None, before: Piece | None = None) -> Piece:
     """The piece with all that is placed in it laid flat; the same object where nothing is.
 
-    With `only` that one of its placements, and all that is in it; the others stay.
+    With `only` that one of its placements, and all that is in it; the others stay. `before` is what was laid flat of an
+    earlier revision, whose layers are taken over where they come from the same ones.
 
     Raises PlacingFault for a piece that the library does not have, for pieces that hold each other, and for more layers
     or looks than can be played.
     """
-    return _Placer(library).flat(piece if only is not None else with_traits(piece, {}), (), only)
+    return _Placer(library, before).flat(piece if only is not None else with_traits(piece, {}), (), only)
 
 
 def placements_of(piece: Piece) -> list[tuple[LayerBase, str]]:
@@ -63,11 +66,6 @@ def _drawn(layer: LayerBase) -> dict[str, Any]:
     return {**told, "layers": [_drawn(inner) for inner in layer.layers]} if layer.layers else told
 
 
-def way_of(original: Piece, from_: str, to: str) -> Transition | None:
-    """The transition by which a placement is led from one state of its original to another; the first written."""
-    return next((own for own in original.transitions if (own.from_, own.to) == (from_, to)), None)
-
-
 class _Own(NamedTuple):
     """What a placement says itself: values by parameters, and options by traits."""
 
@@ -84,6 +82,8 @@ class _Standing(NamedTuple):
 
 class _Copy(NamedTuple):
     placement: LayerBase
+    # How the layers of the original are called in it.
+    names: Mapping[str, str]
     # The original as the base of the placement has it.
     base: Piece
     # By the states of the piece around.
@@ -96,8 +96,10 @@ class _Copy(NamedTuple):
 
 
 class _Placer:
-    def __init__(self, library: Library) -> None:
+    def __init__(self, library: Library, before: Piece | None) -> None:
         self._library = library
+        self._called = Called(before)
+        self._ways = Ways(before)
         # Copies with the same values share all of this.
         self._originals: dict[tuple[str, str], Piece] = {}
         self._differences: dict[tuple[int, int, str], Mapping[str, Look]] = {}
@@ -111,14 +113,15 @@ class _Placer:
             raise _too_deep(placements[0][1])
         copies = {layer.id: self._copy(piece, layer, place, chain) for layer, place in placements}
         _check_size(piece, copies.values())
-        layers = _layers(piece.layers, copies)
-        if _depth(layers) > DEEPEST_GROUPS:
+        bases = {id(copy.base): copy.base for copy in copies.values()}
+        depths = {base: _depth(original.layers) for base, original in bases.items()}
+        if _depth(piece.layers, {name: depths[id(copy.base)] for name, copy in copies.items()}) > DEEPEST_GROUPS:
             raise _too_deep(placements[0][1])
         return piece.model_copy(
             update={
-                "layers": layers,
+                "layers": self._layers(piece.layers, copies),
                 "states": tuple(self._state(state, copies.values()) for state in piece.states),
-                "transitions": tuple(_transition(own, copies.values()) for own in piece.transitions),
+                "transitions": tuple(self._transition(own, copies.values()) for own in piece.transitions),
                 "undercurrents": (
                     *piece.undercurrents,
                     *(own for copy in copies.values() for own in _undercurrents(copy)),
@@ -127,15 +130,17 @@ class _Placer:
         )
 
     def _copy(self, piece: Piece, placement: LayerBase, place: str, chain: tuple[str, ...]) -> _Copy:
-        base = dict(placement.base)
+        base = self._original(placement, _own(placement, {}), place, chain)
         standing = {}
         for state in piece.states:
-            told = {**base, **state.of(placement.id)}
-            if placement.life == "free":
-                told["state"] = base["state"]
-            original = self._original(placement, _merged(base, told), place, chain)
-            standing[state.id] = _Standing(original, _state_of(original, told["state"]))
-        return _Copy(placement, self._original(placement, _merged(base, base), place, chain), standing, piece)
+            told = state.of(placement.id)
+            differs = "values" in told or "traits" in told
+            original = self._original(placement, _own(placement, told), place, chain) if differs else base
+            own = placement.base["state"]
+            name = told.get("state", own) if placement.life == "led" else own
+            standing[state.id] = _Standing(original, _state_of(original, name))
+        names = {layer.id: inner_id(placement.id, layer.id) for layer in every_layer(base.layers)}
+        return _Copy(placement, names, base, standing, piece)
 
     def _original(self, placement: LayerBase, own: _Own, place: str, chain: tuple[str, ...]) -> Piece:
         if placement.piece in chain:
@@ -153,7 +158,7 @@ class _Placer:
                 value=placement.piece,
                 remedy="Put it into the library, or take the placement out.",
             )
-        key = (placement.piece, json.dumps(own, sort_keys=True))
+        key = (placement.piece, json.dumps(own, sort_keys=True) if own.values or own.traits else "")
         if key not in self._originals:
             original = with_traits(with_values(self._library[placement.piece], own.values), own.traits)
             self._originals[key] = self.flat(original, chain)
@@ -163,12 +168,14 @@ class _Placer:
         changes = dict(state.changes)
         for copy in copies:
             name = copy.placement.id
-            told = {**state.of(name), **_size(copy, state)}
-            if told:
-                changes[name] = Look.model_construct(**_without_values(told))
+            own, size = state.of(name), _size(copy, changes.get(name))
+            told = _without_values({**own, **size})
+            if size or len(told) < len(own):
+                changes[name] = Look.model_construct(**told)
             looks = self._looks(copy.base, *copy.standing[state.id])
-            for layer, look in (_still(looks, copy) if copy.is_free else looks).items():
-                changes[inner_id(name, layer)] = look
+            if copy.is_free:
+                looks = _still(looks, copy)
+            changes.update(zip(map(copy.names.__getitem__, looks), looks.values(), strict=True))
         return state.model_copy(update={"changes": changes})
 
     def _looks(self, base: Piece, original: Piece, state: State) -> Mapping[str, Look]:
@@ -178,13 +185,46 @@ class _Placer:
         key = (id(base), id(original), state.id)
         if key not in self._differences:
             found = {}
-            for before, after in zip(_all(base), _all(original), strict=True):
+            for before, after in zip(every_layer(base.layers), every_layer(original.layers), strict=True):
                 look = {**after.base, **state.of(after.id)}
                 other = {name: value for name, value in look.items() if before.base[name] != value}
                 if other:
                     found[after.id] = Look.model_construct(**other)
             self._differences[key] = found
         return self._differences[key]
+
+    def _transition(self, own: Transition, copies: Collection[_Copy]) -> Transition:
+        if own.style != "tween":
+            return own
+        starts, lanes = Spans(own), []
+        timed = {lane.layer for lane in own.lanes if lane.timing and lane.property == "state"}
+        for copy in copies:
+            name = copy.placement.id
+            before, after = copy.standing[own.from_], copy.standing[own.to]
+            if name in timed or before.state.id == after.state.id:
+                continue
+            way = self._ways.of(copy.base, after.original, before.state.id, after.state.id)
+            if way is not None:
+                lanes.append(self._ways.lane(own, name, starts.of(name, "state").start_ms, way))
+        return own.model_copy(update={"lanes": (*own.lanes, *lanes)}) if lanes else own
+
+    def _layers(self, layers: Sequence[LayerBase], copies: Mapping[str, _Copy]) -> tuple[LayerBase, ...]:
+        return tuple(self._layer(layer, copies) for layer in layers)
+
+    def _layer(self, layer: LayerBase, copies: Mapping[str, _Copy]) -> LayerBase:
+        copy = copies.get(layer.id)
+        if copy is None:
+            return layer.model_copy(update={"layers": self._layers(layer.layers, copies)}) if layer.layers else layer
+        base = copy.base
+        # The size that the resize rules of what is inside count from.
+        values = {"width": base.width, "height": base.height}
+        # It holds its layers itself now.
+        flat = layer.model_copy(update={**values, "piece": None, "layers": self._called.of(base.layers, layer)})
+        flat.__dict__["base"] = {**_without_values(layer.base), **values}
+        if copy.is_free:
+            start = _state_of(base, layer.base["state"]).id
+            flat.__dict__["piece"] = led_by_itself(flat.model_copy(), base, start, copy.around)
+        return flat
 
 
 def _still(looks: Mapping[str, Look], copy: _Copy) -> dict[str, Look]:
@@ -199,9 +239,10 @@ def _still(looks: Mapping[str, Look], copy: _Copy) -> dict[str, Look]:
     return found
 
 
-def _depth(layers: Sequence[LayerBase]) -> int:
-    """How many groups and copies lie in each other."""
-    return 1 + max((_depth(layer.layers) for layer in layers), default=0) if layers else 0
+def _depth(layers: Sequence[LayerBase], inside: Mapping[str, int] = MappingProxyType({})) -> int:
+    """How many groups and copies lie in each other; `inside` has those of the copies among these layers."""
+    depths = (inside.get(layer.id) or _depth(layer.layers, inside) for layer in layers)
+    return 1 + max(depths, default=0) if layers else 0
 
 
 def _too_deep(place: str) -> PlacingFault:
@@ -212,13 +253,9 @@ def _too_deep(place: str) -> PlacingFault:
     )
 
 
-def _all(piece: Piece) -> Iterator[LayerBase]:
-    return (layer for layer, _ in walk(piece.layers))
-
-
-def _merged(base: Mapping[str, Any], told: Mapping[str, Any]) -> _Own:
-    """What a placement says of its original's parameters and traits: in its base, and then in a state."""
-    values, traits = ({**dict(base[name]), **dict(told[name])} for name in ("values", "traits"))
+def _own(placement: LayerBase, look: Mapping[str, Any]) -> _Own:
+    """What a placement says of its original's parameters and traits: in its base, and then in a look."""
+    values, traits = ({**dict(placement.base[name]), **dict(look.get(name, ()))} for name in ("values", "traits"))
     return _Own(values, traits)
 
 
@@ -233,89 +270,12 @@ def _without_values(look: Mapping[str, Any]) -> dict[str, Any]:
     return {name: value for name, value in look.items() if name not in ("values", "traits")}
 
 
-def _size(copy: _Copy, state: State) -> dict[str, float]:
-    """The size in a state where it is not that of the original, for which its layers are written."""
-    told = {**copy.placement.base, **state.of(copy.placement.id)}
+def _size(copy: _Copy, look: Look | None) -> dict[str, float]:
+    """The size in a look where it is not that of the original, for which its layers are written."""
     own = {"width": copy.base.width, "height": copy.base.height}
-    return {name: told[name] for name in own if told[name] != own[name]}
-
-
-def _layers(layers: Sequence[LayerBase], copies: Mapping[str, _Copy]) -> tuple[LayerBase, ...]:
-    return tuple(_layer(layer, copies) for layer in layers)
-
-
-def _layer(layer: LayerBase, copies: Mapping[str, _Copy]) -> LayerBase:
-    if layer.id in copies:
-        base = copies[layer.id].base
-        # The size that the resize rules of what is inside count from.
-        values = {"width": base.width, "height": base.height}
-        # It holds its layers itself now.
-        flat = layer.model_copy(update={**values, "piece": None, "layers": _called(base.layers, layer)})
-        flat.__dict__["base"] = {**_without_values(layer.base), **values}
-        if copies[layer.id].is_free:
-            start = _state_of(base, layer.base["state"]).id
-            flat.__dict__["piece"] = led_by_itself(flat.model_copy(), base, start, copies[layer.id].around)
-        return flat
-    if not layer.layers:
-        return layer
-    return layer.model_copy(update={"layers": _layers(layer.layers, copies)})
-
-
-def _called(layers: Sequence[LayerBase], placement: LayerBase) -> tuple[LayerBase, ...]:
-    """The layers of the original by ids and names that tell them from those of other copies."""
-    found = []
-    for layer in layers:
-        # Worked out before it is copied, so that all copies share it.
-        _ = layer.base
-        inner: dict[str, Any] = {"layers": _called(layer.layers, placement)} if layer.layers else {}
-        if isinstance(layer.piece, Piece):
-            inner["piece"] = _carried(layer.piece, placement)
-        name = f"{placement.name} › {layer.name}"
-        found.append(layer.model_copy(update={"id": inner_id(placement.id, layer.id), "name": name, **inner}))
-    return tuple(found)
-
-
-def _carried(leader: Piece, placement: LayerBase) -> Piece:
-    """The piece that plays a free placement, which lies in another placement."""
-    parts = renamed_parts(leader, partial(inner_id, placement.id))
-    return leader.model_copy(update={**parts, "layers": _called(leader.layers, placement)})
-
-
-def _transition(own: Transition, copies: Collection[_Copy]) -> Transition:
-    if own.style != "tween":
-        return own
-    spans = Spans(own)
-    lanes = [lane for copy in copies for lane in _lanes(own, spans, copy)]
-    return own.model_copy(update={"lanes": (*own.lanes, *lanes)}) if lanes else own
-
-
-def _lanes(own: Transition, spans: Spans, copy: _Copy) -> Iterator[Lane]:
-    """When each layer of a placement moves: by the original's own way, or by the timing around."""
-    name = copy.placement.id
-    before, after = copy.standing[own.from_], copy.standing[own.to]
-    around = spans.of(name, "state")
-    told = any(lane.timing and (lane.layer, lane.property) == (name, "state") for lane in own.lanes)
-    way = None if told else way_of(after.original, before.state.id, after.state.id)
-    if before.state.id == after.state.id or way is None:
-        if around is not spans.own:
-            yield from (_lane(inner_id(name, layer.id), None, around, 0) for layer in _all(copy.base))
-        return
-    inside = Spans(way)
-    for layer in _all(copy.base):
-        yield _lane(inner_id(name, layer.id), None, inside.of(layer.id, None), around.start_ms)
-    for (layer_id, prop), span in inside.special.items():
-        if prop is not None:
-            yield _lane(inner_id(name, layer_id), prop, span, around.start_ms)
-
-
-def _lane(layer: str, prop: str | None, span: Span, later_ms: int) -> Lane:
-    return Lane.model_construct(
-        layer=layer,
-        property=prop,
-        delay_ms=span.start_ms + later_ms,
-        style="tween" if span.easing else "cut",
-        timing=span.timing,
-    )
+    told = look if look is not None else copy.placement
+    sizes = {name: getattr(told if name in told.model_fields_set else copy.placement, name) for name in own}
+    return {name: size for name, size in sizes.items() if size != own[name]}
 
 
 def _undercurrents(copy: _Copy) -> Iterator[Undercurrent]:
@@ -329,7 +289,7 @@ def _undercurrents(copy: _Copy) -> Iterator[Undercurrent]:
 
 
 def _check_size(piece: Piece, copies: Collection[_Copy]) -> None:
-    count = sum(1 for _ in walk(piece.layers)) + sum(1 for copy in copies for _ in _all(copy.base))
+    count = sum(1 for _ in every_layer(piece.layers)) + sum(len(copy.names) for copy in copies)
     looks = count * len(piece.states)
     if count > MOST_LAYERS or looks > MOST_LOOKS:
         raise PlacingFault(

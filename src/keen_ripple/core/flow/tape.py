@@ -22,7 +22,7 @@ from keen_ripple.core.curves import STEADY, Easing
 from keen_ripple.core.curves.fit import fit_lines
 from keen_ripple.core.errors import TooMuchFault
 from keen_ripple.core.flow.finer import AS_IT_IS, Finer
-from keen_ripple.core.flow.moves import Move
+from keen_ripple.core.flow.moves import Move, Repeat
 from keen_ripple.core.limits import MOST_KNOTS
 from keen_ripple.core.properties import BY_NAME, Property, blend_of
 
@@ -50,9 +50,15 @@ class TapeTrack:
     # What rows hold, as JSON; None for numbers and colours. See `Between.form`.
     form: Any = None
 
+    def repeated(self, layer: str, later_ms: int) -> TapeTrack:
+        """The same of another layer, later; the rows are the same object."""
+        return TapeTrack(
+            layer, self.property, self.times_ms + later_ms if later_ms else self.times_ms, self.rows, self.form
+        )
 
-KnownTracks = Mapping[tuple[str, str], tuple[Move, TapeTrack]]
-"""By layer and property: a move and its track. It stands for a move that is equal."""
+
+KnownTracks = Mapping[int, TapeTrack]
+"""The tracks of moves that have been taken over, by their identity."""
 
 
 def tape_of(
@@ -60,28 +66,54 @@ def tape_of(
     colour_space: str,
     known: KnownTracks = MappingProxyType({}),
     finer: Mapping[str, Finer] = MappingProxyType({}),
+    repeats: Sequence[Repeat] = (),
 ) -> tuple[TapeTrack, ...]:
     """The tape of one transition, a track for each of its moves, in their order; `known` ones are taken over.
 
     `finer` names the layers whose tolerances have to be smaller. Raises TooMuchFault.
     """
-    tracks: dict[int, TapeTrack] = {}
-    alike: dict[tuple[Easing, int], list[Move]] = {}
-    for move in moves:
+    tracks = [known.get(id(move)) for move in moves]
+    alike: dict[tuple[Easing, int], list[tuple[int, Move]]] = {}
+    repeated = _repeated(moves, repeats, tracks, finer)
+    for at in [at for at, track in enumerate(tracks) if track is None and at not in repeated]:
+        move = moves[at]
         row = BY_NAME[move.property]
-        old = known.get((move.layer, move.property))
-        if old and old[0] == move:
-            tracks[id(move)] = old[1]
-        elif move.easing is not None and row.blend == "linear":
-            alike.setdefault((move.easing, _exponent(row, move, _share(move, finer))), []).append(move)
+        if move.easing is not None and row.blend == "linear":
+            alike.setdefault((move.easing, _exponent(row, move, _share(move, finer))), []).append((at, move))
         else:
-            tracks[id(move)] = _single(move, colour_space, _share(move, finer))
+            tracks[at] = _single(move, colour_space, _share(move, finer))
     _keep_within_limit(alike)
-    tracks.update((id(move), track) for key, group in alike.items() for move, track in _mapped(key, group))
-    return tuple(tracks[id(move)] for move in moves)
+    for key, group in alike.items():
+        for (at, _), track in zip(group, _mapped(key, [move for _, move in group]), strict=True):
+            tracks[at] = track
+    for at, (source, later_ms) in repeated.items():
+        tracks[at] = _made(tracks[source]).repeated(moves[at].layer, later_ms)
+    return tuple(map(_made, tracks))
 
 
-def _keep_within_limit(alike: Mapping[tuple[Easing, int], Sequence[Move]]) -> None:
+def _repeated(
+    moves: Sequence[Move],
+    repeats: Sequence[Repeat],
+    tracks: Sequence[TapeTrack | None],
+    finer: Mapping[str, Finer],
+) -> dict[int, tuple[int, int]]:
+    """Of the moves that have no track yet, those that repeat others to the same tolerance: where that is, and how much
+    later they are."""
+    return {
+        repeat.at + n: (repeat.of + n, repeat.later_ms)
+        for repeat in repeats
+        for n in range(repeat.length)
+        if tracks[repeat.at + n] is None
+        and finer.get(moves[repeat.at + n].layer) == finer.get(moves[repeat.of + n].layer)
+    }
+
+
+def _made(track: TapeTrack | None) -> TapeTrack:
+    assert track is not None
+    return track
+
+
+def _keep_within_limit(alike: Mapping[tuple[Easing, int], Sequence[object]]) -> None:
     """Before they are laid out: they might not fit into memory."""
     if sum(len(curve_knots(easing, 2.0**exponent)) * len(group) for (easing, exponent), group in alike.items()) > (
         MOST_KNOTS
@@ -107,7 +139,7 @@ def _exponent(row: Property, move: Move, share: float) -> int:
     return math.floor(math.log2(min(row.tolerance * share * SHARE / abs(move.end - move.start), 1.0)))
 
 
-def _mapped(key: tuple[Easing, int], group: Sequence[Move]) -> Iterator[tuple[Move, TapeTrack]]:
+def _mapped(key: tuple[Easing, int], group: Sequence[Move]) -> Iterator[TapeTrack]:
     """The knots of one curve on every move along it, in one product."""
     easing, exponent = key
     u, p = curve_knots(easing, 2.0**exponent).T
@@ -118,7 +150,7 @@ def _mapped(key: tuple[Easing, int], group: Sequence[Move]) -> Iterator[tuple[Mo
         row = BY_NAME[move.property]
         if row.clamped and ((row.low is not None and low < row.low) or (row.high is not None and high > row.high)):
             t, v = _clamped(row, t, v)
-        yield move, TapeTrack(move.layer, move.property, t, v[:, None])
+        yield TapeTrack(move.layer, move.property, t, v[:, None])
 
 
 def _clamped(row: Property, times: Floats, values: Floats) -> tuple[Floats, Floats]:

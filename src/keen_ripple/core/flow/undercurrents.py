@@ -49,7 +49,7 @@ def _moves(course: Course, period_ms: int) -> Iterator[Move]:
 
 def _joined(course: Course, period_ms: int, colour_space: str, finer: Mapping[str, Finer]) -> TapeTrack:
     """The tapes of all moves in one: between them the value stands."""
-    tracks = tape_of(list(_moves(course, period_ms)), colour_space, finer=finer)
+    tracks = tape_of(tuple(_moves(course, period_ms)), colour_space, finer=finer)
     if not tracks:
         value = course.keys[0].value
         still = blend_of(BY_NAME[course.property], colour_space, value).between(value, value)

@@ -56,7 +56,8 @@ class Rehearsal:
     def tape(self) -> tuple[TapeTrack, ...]:
         """A track for each move; of several tracks of one property, the one that began last is seen."""
         poses = poses_of(self.piece)
-        return tape_of(self.moves, self.piece.blend, finer=finer_of(self.piece, reaches_of(self.piece, poses, {})))
+        finer = finer_of(self.piece, reaches_of(self.piece, poses, {}))
+        return tape_of(self.moves, self.piece.blend, finer=finer)
 
     def sample(self, times_ms: Iterable[float]) -> list[dict[str, dict[str, Any]]]:
         """The pose at each moment, in the order asked; in a cross-fade it is the new look, see `faded_at`."""

@@ -177,8 +177,8 @@ def _transition(
     spans, fades = Spans(own), own.style == "cross-fade"
     first = spans.own._replace(start_ms=0, end_ms=0, easing=None) if fades else spans.own
     found, of = {first: 0}, dict[int, int]()
-    for layer in () if fades else spans.layers:
-        for index, name in motions.get(layer, ()):
+    for layer in () if fades else motions:
+        for index, name in motions[layer]:
             number = found.setdefault(spans.of(layer, name), len(found))
             if number:
                 of[index] = number

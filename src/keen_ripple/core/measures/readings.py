@@ -7,6 +7,7 @@ import math
 from typing_extensions import TypedDict
 
 from keen_ripple.core.curves import Easing, Settle
+from keen_ripple.core.document.spans import Led
 from keen_ripple.core.document.transitions import Curve, Spring
 from keen_ripple.core.flow.legs import Leg
 from keen_ripple.core.flow.tape import curve_knots
@@ -47,12 +48,13 @@ class LegReading(TimingReading):
 
 def leg_reading(leg: Leg) -> LegReading:
     """The length of a transition, the spans of its moves, and its curves ready to be drawn."""
+    written = (lane for lane in leg.transition.lanes if not isinstance(lane, Led))
     return {
         "length_ms": leg.length_ms,
         "moves": [(m.layer, m.property, m.start_ms, m.end_ms) for m in leg.moves],
         "fade": _fade_knots(leg),
         **timing_reading(leg.transition.timing),
-        "lanes": [timing_reading(lane.timing) if lane.timing else None for lane in leg.transition.lanes],
+        "lanes": [timing_reading(lane.timing) if lane.timing else None for lane in written],
     }
 
 

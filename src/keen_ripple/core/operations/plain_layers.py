@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping, Sequence
-from typing import Any
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from typing import Any, Literal
 
 from keen_ripple.core.document import Piece, State, Transition, walk
 from keen_ripple.core.document.layers import MODELS, LayerBase
 from keen_ripple.core.document.renaming import Rename, renamed_lane, renamed_transition, renamed_undercurrent
-from keen_ripple.core.document.spans import Spans
+from keen_ripple.core.document.spans import Led, Span, Spans
+from keen_ripple.core.document.transitions import Lane
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.placing import Library, placed, placements_of
 from keen_ripple.core.properties import properties_of
@@ -34,12 +35,14 @@ def with_plain_layers(piece: Piece, placement: str, library: Library) -> Piece:
         )
     flat = placed(piece, library, only=placement)
     names = _names(flat, placement)
-    turned = {layer.id for layer, _ in walk(flat.layers) if _is_flat(layer)}
+    layers = [layer for layer, _ in walk(flat.layers)]
+    turned = {layer.id for layer in layers if _is_flat(layer)}
+    inner = [layer.id for layer in layers if layer.id in names]
     return flat.model_copy(
         update={
             "layers": _layers(flat.layers, names),
             "states": tuple(_state(state, names, turned) for state in flat.states),
-            "transitions": tuple(_transition(own, names, turned) for own in flat.transitions),
+            "transitions": tuple(_transition(own, names, turned, inner) for own in flat.transitions),
             "undercurrents": tuple(renamed_undercurrent(own, _renaming(names)) for own in flat.undercurrents),
         }
     )
@@ -102,14 +105,27 @@ def _state(state: State, names: Mapping[str, str], turned: Collection[str]) -> S
     return state.model_copy(update={"changes": changes})
 
 
-def _transition(own: Transition, names: Mapping[str, str], turned: Collection[str]) -> Transition:
+def _transition(own: Transition, names: Mapping[str, str], turned: Collection[str], inner: Sequence[str]) -> Transition:
     spans, of = Spans(own), _renaming(names)
     lanes = []
     for lane in own.lanes:
-        if lane.layer in turned and lane.property == "state":
+        if isinstance(lane, Led) or (lane.layer in turned and lane.property == "state"):
             continue
         if lane.anchor is not None and lane.anchor.layer in turned and lane.anchor.property == "state":
             start = spans.unstaggered(lane.layer, lane.property).start_ms
             lane = lane.model_copy(update={"anchor": None, "delay_ms": start})
         lanes.append(renamed_lane(lane, of))
+    if own.style == "tween":
+        lanes += _inner_lanes(spans, inner, names)
     return renamed_transition(own.model_copy(update={"lanes": ()}), of).model_copy(update={"lanes": tuple(lanes)})
+
+
+def _inner_lanes(spans: Spans, layers: Iterable[str], names: Mapping[str, str]) -> Iterator[Lane]:
+    """Lanes that say of each of the layers what the placement around it said."""
+    told: dict[tuple[str, str | None], Span] = {(layer, None): spans.of(layer, None) for layer in layers}
+    for led in spans.led.values():
+        told.update(led.of_properties())
+    for (layer, name), span in told.items():
+        if span != spans.own or name is not None:
+            style: Literal["tween", "cut"] = "tween" if span.easing else "cut"
+            yield Lane(layer=names[layer], property=name, delay_ms=span.start_ms, style=style, timing=span.timing)

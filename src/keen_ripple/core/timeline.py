@@ -118,18 +118,20 @@ def timeline_of(piece: Piece, before: Timeline | None = None, library: Library =
     if before is None:
         return _timeline_of(piece, placed(piece, library), None, library)
     library = {name: with_same_parts(other, before.library.get(name)) for name, other in library.items()}
-    return _timeline_of(piece, placed(piece, library, before=before.piece), before, library)
+    return _timeline_of(piece, placed(piece, library, before=before.flat), before, library)
 
 
 def _timeline_of(written: Piece, piece: Piece, before: Timeline | None, library: Library) -> Timeline:
     if before is not None and before.piece.layers == piece.layers:
-        flat = before.flat.following(before.poses.values())
+        flat = before.flat.following(piece, before.poses.values())
     else:
         flat = Flat(piece)
     poses = poses_of(piece, before.piece, before.poses, flat) if before else poses_of(piece, flat=flat)
     earlier = {id(pose): before.reaches[state] for state, pose in before.poses.items()} if before else {}
     reaches = reaches_of(piece, poses, earlier, flat)
-    finer = finer_of(piece, reaches, flat)
+    finer: Mapping[str, Finer] = finer_of(piece, reaches, flat)
+    if before is not None and before.finer == finer:
+        finer = before.finer
     legs = legs_of(piece, poses, before.legs if before else {}, finer, flat)
     if leaves_early(piece):
         run, carried = carried_run(piece, poses, finer)
@@ -138,7 +140,7 @@ def _timeline_of(written: Piece, piece: Piece, before: Timeline | None, library:
         run = arriving_run(piece)
     else:
         run = run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions})
-    voices = _voices(piece, poses, run, before)
+    voices = _voices(piece, poses, run, before) if any(layer.life == "free" for layer in flat.layers) else ()
     if voices:
         beside = [(int(voice.begins_ms), voice.timeline.run) for voice in voices]
         run = going_on(with_common_loop(piece, run, beside), beside)

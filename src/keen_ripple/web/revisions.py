@@ -34,9 +34,15 @@ def timeline_of_revision(database: str, piece: StoredPiece) -> Timeline:
     with _lock:
         found = _kept.get(key)
     if found is None:
-        found = timeline_of(read_piece(piece.document), library=_read(database, placed))
+        found = timeline_of(read_piece(piece.document), _latest(database, piece.id), _read(database, placed))
         _keep(key, found)
     return found
+
+
+def _latest(database: str, name: str) -> Timeline | None:
+    """The timeline of a piece that was asked for last: after an edit of what stands in it, most of it still holds."""
+    with _lock:
+        return next((kept for key, kept in reversed(_kept.items()) if key[:2] == (database, name)), None)
 
 
 def library_of(document: dict[str, Any]) -> Library:

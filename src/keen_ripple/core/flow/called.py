@@ -10,7 +10,7 @@ from typing import Any
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.document.renaming import renamed_parts
-from keen_ripple.core.flow.copies import every_layer
+from keen_ripple.core.flow.copies import Flat, every_layer
 from keen_ripple.core.flow.free import inner_id
 
 
@@ -19,23 +19,23 @@ class Called:
     kept where they come from the same ones.
     """
 
-    def __init__(self, before: Piece | None) -> None:
-        self._earlier = {layer.id: layer for layer in every_layer(before.layers)} if before else {}
-        self._bases: dict[int, tuple[Sequence[LayerBase], list[object]]] = {}
+    def __init__(self, before: Flat | None) -> None:
+        self._earlier = before.by_id if before else {}
+        self._copies = before.copies if before else {}
+        self._bases: dict[int, tuple[int, ...]] = {}
 
     def of(self, layers: Sequence[LayerBase], placement: LayerBase) -> tuple[LayerBase, ...]:
         """The layers of an original as those of a placement."""
-        old = self._earlier.get(placement.id)
-        if old is not None and old.name == placement.name and self._are_of(old.layers, layers):
-            return tuple(old.layers)
+        old = self._copies.get(placement.id)
+        if old is not None and old.placement.name == placement.name and old.bases == self._bases_of(layers):
+            return tuple(old.placement.layers)
         return tuple(self._one(layer, placement) for layer in layers)
 
-    def _are_of(self, old: Sequence[LayerBase], layers: Sequence[LayerBase]) -> bool:
-        """Whether they come from these: a layer has its base, the same object, from the one that it comes from."""
+    def _bases_of(self, layers: Sequence[LayerBase]) -> tuple[int, ...]:
+        """By which it is known what comes from these: a layer has its base, the same object, from its original."""
         if id(layers) not in self._bases:
-            self._bases[id(layers)] = layers, [layer.base for layer in every_layer(layers)]
-        bases, earlier = self._bases[id(layers)][1], [layer.base for layer in every_layer(old)]
-        return _are_same(bases, earlier)
+            self._bases[id(layers)] = tuple(id(layer.base) for layer in every_layer(layers))
+        return self._bases[id(layers)]
 
     def _one(self, layer: LayerBase, placement: LayerBase) -> LayerBase:
         # The base is worked out before the layer is copied, so that all copies have the same object.

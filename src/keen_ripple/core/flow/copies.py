@@ -6,7 +6,7 @@ identity of what it depends on: of bases and looks, which copies share.
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping
 from copy import copy as copy_of
 from typing import Any, NamedTuple
 
@@ -36,16 +36,20 @@ class Flat:
     """
 
     def __init__(self, piece: Piece) -> None:
+        self.piece = piece
         self.layers = tuple(every_layer(piece.layers))
-        self.copies = {copy.placement.id: copy for copy in _copies(piece.layers)}
+        self.copies = {layer.id: _copy(layer) for layer in placements_in(piece.layers)}
         inner = {layer for copy in self.copies.values() for layer in copy.layers}
+        self.by_id = {layer.id: layer for layer in self.layers}
+        self.bases = {layer.id: layer.base for layer in self.layers}
         # The layers that lie in no copy.
         self.own = tuple(layer.id for layer in self.layers if layer.id not in inner)
         self._alike: dict[int, tuple[object, Mapping[str, int]]] = {}
 
-    def following(self, poses: Iterable[Mapping[str, Any]]) -> Flat:
-        """The same for another revision with the same layers, of whose poses these may still be met."""
+    def following(self, piece: Piece, poses: Iterable[Mapping[str, Any]]) -> Flat:
+        """The same for another revision with the same layers; these poses may still be met."""
         other = copy_of(self)
+        other.piece = piece
         other._alike = {id(pose): self._alike[id(pose)] for pose in poses if id(pose) in self._alike}
         return other
 
@@ -67,10 +71,15 @@ def every_layer(layers: Iterable[LayerBase]) -> Iterator[LayerBase]:
             yield from every_layer(layer.layers)
 
 
-def _copies(layers: Sequence[LayerBase]) -> Iterator[Copy]:
+def placements_in(layers: Iterable[LayerBase]) -> Iterator[LayerBase]:
+    """The placements among flat layers; not those in others."""
     for layer in layers:
         if layer.kind == "placement" and layer.layers:
-            inner = list(every_layer(layer.layers))
-            yield Copy(layer, tuple([each.id for each in inner]), tuple([id(each.base) for each in inner]))
+            yield layer
         elif layer.layers:
-            yield from _copies(layer.layers)
+            yield from placements_in(layer.layers)
+
+
+def _copy(placement: LayerBase) -> Copy:
+    inner = list(every_layer(placement.layers))
+    return Copy(placement, tuple([each.id for each in inner]), tuple([id(each.base) for each in inner]))

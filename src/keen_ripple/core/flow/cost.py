@@ -40,7 +40,7 @@ class Cost:
 
 
 def cost_of(moves: Moves) -> Cost:
-    """What the tape of these moves costs."""
+    """What the tape of these moves costs; what only repeats others adds to their number alone."""
     heavy = dict[Key, int]()
     for move in moves.once():
         blend = BY_NAME[move.property].blend

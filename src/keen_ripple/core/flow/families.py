@@ -29,13 +29,12 @@ def families_of(piece: Piece, poses: Mapping[str, Pose], flat: Flat) -> Families
 
     Copies that stand alike in all states share them, the same objects.
     """
-    layers = {layer.id: layer for layer in flat.layers}
     changes = [state.changes for state in piece.states]
     found: dict[str, Mapping[str, Coordinates]] = {}
     known: dict[object, list[Mapping[str, Coordinates]]] = {}
 
     def family(layer: str) -> Mapping[str, Coordinates]:
-        return _family(layers[layer], changes, poses, piece.blend)
+        return _family(flat.by_id[layer], changes, poses, piece.blend)
 
     alike = [flat.alike(pose) for pose in poses.values()]
     for name, copy in flat.copies.items():

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
+from itertools import chain
 from typing import Any, NamedTuple
 
 import numpy as np
@@ -58,17 +59,20 @@ def reaches_of(
     piece: Piece, poses: Mapping[str, Pose], known: Mapping[int, Floats], flat: Flat | None = None
 ) -> dict[str, Floats]:
     """Those of each state; `known` are earlier ones by the identity of their poses."""
-    copies = (flat or Flat(piece)).copies
-    found, alike = {}, dict[object, list[Row]]()
+    flat = flat or Flat(piece)
+    found = {}
     for state, pose in poses.items():
         rows = known.get(id(pose))
-        found[state] = np.array(_rows(piece.layers, pose, None, copies, alike)).reshape(-1, 3) if rows is None else rows
+        if rows is None:
+            numbers = chain.from_iterable(_rows(piece.layers, pose, None, flat, {}))
+            rows = np.fromiter(numbers, dtype=np.float64).reshape(-1, 3)
+        found[state] = rows
     return found
 
 
 def finer_of(piece: Piece, reaches: Reaches, flat: Flat | None = None) -> dict[str, Finer]:
     """For each layer, over all states. Layers that need nothing finer are left out."""
-    worst = list(map(tuple, np.max(np.stack(list(reaches.values())), axis=0).tolist()))
+    worst = np.max(np.stack(list(reaches.values())), axis=0)
     collector = _Collector(worst, (flat or Flat(piece)).copies)
     collector.collect(piece.layers, 1.0, 0)
     return collector.found
@@ -78,7 +82,7 @@ def _rows(
     layers: Sequence[LayerBase],
     pose: Pose,
     around: Mapping[str, Any] | None,
-    copies: Mapping[str, Copy],
+    flat: Flat,
     alike: dict[object, list[Row]],
 ) -> list[Row]:
     """Of these layers and all that is in them, in painting order; those of copies that stand alike are `alike`."""
@@ -86,14 +90,13 @@ def _rows(
     for layer in layers:
         look = pose[layer.id]
         rows.append(_row(look, around))
-        copy = copies.get(layer.id)
-        if copy is not None:
-            key = copy.stands(pose), tuple(look[name] for name in MIDDLE)
+        if layer.id in flat.copies:
+            key = flat.alike(pose)[layer.id], *[look[name] for name in MIDDLE]
             if key not in alike:
-                alike[key] = _rows(layer.layers, pose, look, copies, alike)
+                alike[key] = _rows(layer.layers, pose, look, flat, alike)
             rows += alike[key]
         elif layer.layers:
-            rows += _rows(layer.layers, pose, look, copies, alike)
+            rows += _rows(layer.layers, pose, look, flat, alike)
     return rows
 
 
@@ -117,18 +120,18 @@ def _stretch(degrees: float) -> float:
 class _Collector:
     """Goes through the layers in painting order, with their rows."""
 
-    def __init__(self, rows: Sequence[Row], copies: Mapping[str, Copy]) -> None:
+    def __init__(self, rows: Floats, copies: Mapping[str, Copy]) -> None:
         self.found: dict[str, Finer] = {}
         self._rows = rows
         self._at = 0
         self._copies = copies
-        self._known: dict[object, tuple[list[Finer | None], float]] = {}
+        self._known: dict[object, tuple[list[tuple[int, Finer]], float]] = {}
 
     def collect(self, layers: Sequence[LayerBase], outer: float, depth: int) -> float:
         """How far these layers reach from the pivot of the group around them."""
         farthest = 0.0
         for layer in layers:
-            scale, reach, away = self._rows[self._at]
+            scale, reach, away = self._rows[self._at].tolist()
             self._at += 1
             around = outer * max(scale, 1.0)
             inside = self._inside(layer, around, depth + 1) if layer.layers else 0.0
@@ -143,14 +146,16 @@ class _Collector:
         copy = self._copies.get(layer.id)
         if copy is None:
             return self.collect(layer.layers, outer, depth)
-        key = copy.bases, outer, depth, tuple(self._rows[self._at : self._at + len(copy.layers)])
+        end = self._at + len(copy.layers)
+        key = copy.bases, outer, depth, self._rows[self._at : end].tobytes()
         if key not in self._known:
             farthest = self.collect(layer.layers, outer, depth)
-            self._known[key] = [self.found.get(inner) for inner in copy.layers], farthest
+            found = [(at, self.found[inner]) for at, inner in enumerate(copy.layers) if inner in self.found]
+            self._known[key] = found, farthest
             return farthest
-        self._at += len(copy.layers)
+        self._at = end
         alike, farthest = self._known[key]
-        self.found.update((inner, own) for inner, own in zip(copy.layers, alike, strict=True) if own)
+        self.found.update([(copy.layers[at], own) for at, own in alike])
         return farthest
 
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -38,8 +38,8 @@ class Leg:
     # How much finer than their properties say the tapes of some layers have to be.
     finer: Mapping[str, Finer] = field(default_factory=dict)
     families: Families = field(default_factory=dict)
-    # Of its moves, those that are the same as others in another copy.
-    repeats: tuple[Repeat, ...] = ()
+    # The same moves in their order of layers and copies.
+    sorted: Moves | None = None
 
     def moves_on_axis(self) -> Iterator[Move]:
         """The moves, to be put behind those of other legs: what is carried over waits at its start where it waits."""
@@ -51,18 +51,16 @@ class Leg:
     @cached_property
     def tape(self) -> tuple[TapeTrack, ...]:
         """The tracks of its moves, in their order; worked out once. Raises TooMuchFault."""
-        return tape_of(self.moves, self.blend, self.known, self.finer, self.repeats)
+        return tape_of(self.moves, self.blend, self.known, self.finer, self._repeats)
 
     def earlier(self, transition: Transition) -> Earlier:
         """What the same leg of the next revision can take over."""
-        return Earlier(self.before, self.after, self.families, self._by_layer, self.transition == transition)
+        moves = self.sorted or Moves(by_layer=_by_layer(self.moves))
+        return Earlier(self.before, self.after, self.families, moves, self.transition == transition)
 
-    @cached_property
-    def _by_layer(self) -> Mapping[str, Sequence[Move]]:
-        by_layer: dict[str, list[Move]] = {}
-        for move in self.moves:
-            by_layer.setdefault(move.layer, []).append(move)
-        return by_layer
+    @property
+    def _repeats(self) -> Sequence[Repeat]:
+        return tuple(self.sorted.repeats.values()) if self.sorted else ()
 
     @cached_property
     def knots(self) -> int:
@@ -72,7 +70,7 @@ class Leg:
     @cached_property
     def cost(self) -> Cost:
         """What its tape costs to work out."""
-        return cost_of(Moves(self.moves, self.repeats))
+        return cost_of(self.sorted or Moves(self.moves))
 
     @cached_property
     def fade(self) -> Easing | None:
@@ -109,9 +107,11 @@ def legs_of(
                 legs[name] = old
             else:
                 earlier = old.earlier(transition) if old is not None else None
-                moves = Moves(draft.moves) if draft.moves else movers.moves(transition, spans, start, goal, earlier)
                 tracks = _tracks(old, finer) if old is not None and old.blend == draft.blend else {}
-                legs[name] = replace(draft, moves=moves.all, repeats=moves.repeats, known=tracks)
+                legs[name] = replace(draft, known=tracks)
+                if not draft.moves:
+                    moves = movers.moves(transition, spans, start, goal, earlier)
+                    legs[name] = replace(legs[name], moves=moves.all, sorted=moves)
             budget.take(legs[name].cost)
     return legs
 
@@ -128,6 +128,13 @@ def tapes_of(legs: Mapping[str, Leg]) -> dict[str, tuple[TapeTrack, ...]]:
     return tapes
 
 
+def _by_layer(moves: Iterable[Move]) -> Mapping[str, Sequence[Move]]:
+    found: dict[str, list[Move]] = {}
+    for move in moves:
+        found.setdefault(move.layer, []).append(move)
+    return found
+
+
 def _same(leg: Leg, other: Leg) -> bool:
     return (
         leg.transition == other.transition
@@ -135,14 +142,14 @@ def _same(leg: Leg, other: Leg) -> bool:
         and leg.after == other.after
         and leg.blend == other.blend
         and leg.length_ms == other.length_ms
-        and leg.finer == other.finer
+        and (leg.finer is other.finer or leg.finer == other.finer)
         and leg.families == other.families
     )
 
 
 def _tracks(leg: Leg, finer: Mapping[str, Finer]) -> KnownTracks:
     """The tracks that are still fine enough, and not finer than they have to be."""
-    if leg.finer == finer:
+    if leg.finer is finer:
         return dict(zip(map(id, leg.moves), leg.tape, strict=True))
     return {
         id(move): track

@@ -2,21 +2,22 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Iterator, Mapping, Sequence
 from itertools import chain
+from types import MappingProxyType
 from typing import Any, NamedTuple
 
 from keen_ripple.core.blends.coordinates import begun
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.document import Piece, Transition
 from keen_ripple.core.document.spans import Spans
-from keen_ripple.core.flow.copies import Flat
+from keen_ripple.core.flow.copies import Copy, Flat
 from keen_ripple.core.flow.families import Families
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import BY_NAME, STILL
 
 LAID_OUT = frozenset(("x", "y", "width", "height"))
-# By whether a layer lies in a group, and whether it is a medium.
+# What may move in every transition, by whether a layer lies in a group, and whether it is a medium.
 ALWAYS = {
     (inside, medium): (LAID_OUT if inside else frozenset()) | ({"playhead"} if medium else frozenset())
     for inside in (True, False)
@@ -49,42 +50,10 @@ def length_ms(transition: Transition) -> int:
     return Spans(transition).length_ms
 
 
-class Earlier(NamedTuple):
-    """The same transition in an earlier revision: its poses, families, and its moves by layer."""
-
-    before: Pose
-    after: Pose
-    families: Families
-    moves: Mapping[str, Sequence[Move]]
-    # Whether it says the same of when things move.
-    same_times: bool
-
-    def unchanged(self, before: Pose, after: Pose, families: Families) -> Collection[str]:
-        """The layers that have the looks that they had, the same objects, and move by the same ways."""
-        if not self.same_times:
-            return ()
-        old, new = self.before, self.after
-        same = {layer for layer, look in before.items() if look is old.get(layer) and after[layer] is new.get(layer)}
-        ways = families.keys() | self.families.keys()
-        return same - {layer for layer in ways if families.get(layer) != self.families.get(layer)}
-
-    def kept(self, layer: str, moves: Sequence[Move]) -> Sequence[Move]:
-        """The moves of a layer, the earlier ones where they are equal: what depends on those finds them at once."""
-        old = self.moves.get(layer)
-        if not old:
-            return moves
-        if len(old) == len(moves):
-            return [before if move == before else move for move, before in zip(moves, old, strict=True)]
-        known = {move.property: move for move in old}
-        return [known[move.property] if move == known.get(move.property) else move for move in moves]
-
-
-NO_EARLIER = Earlier({}, {}, {}, {}, same_times=False)
-
-
 class Repeat(NamedTuple):
-    """A stretch of moves, from `at` on, that are those from `of` on once more: in another copy, and later."""
+    """A stretch of moves, from `at` on, that are those from `of` on, of the copy `like`, once more; and later."""
 
+    like: str
     at: int
     of: int
     length: int
@@ -94,29 +63,83 @@ class Repeat(NamedTuple):
 class Moves(NamedTuple):
     """The moves of a transition in the order of the layers, and which of them only repeat others."""
 
-    all: tuple[Move, ...]
-    repeats: tuple[Repeat, ...] = ()
+    all: tuple[Move, ...] = ()
+    by_layer: Mapping[str, Sequence[Move]] = MappingProxyType({})
+    # By the copies whose layers move as those of another.
+    repeats: Mapping[str, Repeat] = MappingProxyType({})
 
     def once(self) -> Iterator[Move]:
         """Those that repeat no others."""
         at = 0
-        for repeat in self.repeats:
+        for repeat in self.repeats.values():
             yield from self.all[at : repeat.at]
             at = repeat.at + repeat.length
         yield from self.all[at:]
+
+
+class Earlier(NamedTuple):
+    """The same transition in an earlier revision: its poses, families, and its moves by layer."""
+
+    before: Pose
+    after: Pose
+    families: Families
+    moves: Moves
+    # Whether it says the same of when things move.
+    same_times: bool
+
+    def holds(self, layer: str, before: Pose, after: Pose, families: Families) -> bool:
+        """Whether a layer has the looks that it had, the same objects, and moves by the same ways."""
+        same_looks = before[layer] is self.before.get(layer) and after[layer] is self.after.get(layer)
+        return self.same_times and same_looks and families.get(layer) == self.families.get(layer)
+
+    def changed(self, layers: Sequence[str], moves: Sequence[Sequence[Move]]) -> Sequence[int]:
+        """Which of these layers move otherwise now."""
+        before = self.moves.by_layer
+        return [at for at, layer in enumerate(layers) if moves[at] is not before.get(layer)]
+
+    def repeated(
+        self,
+        copy: Copy,
+        repeat: Repeat,
+        like: Sequence[str],
+        moves: Mapping[str, Sequence[Move]],
+        changed: Sequence[int],
+    ) -> list[Sequence[Move]]:
+        """By its layers what a copy moves that moves like another, whose layers are `like`, some of them `changed`."""
+        old, later = self.moves.repeats.get(copy.placement.id), repeat.later_ms
+        # If it has moved like that other before, it is as it was, as far as that is.
+        as_before = old is not None and (old.like, old.later_ms) == (repeat.like, later)
+        found = [self.moves.by_layer.get(layer, ()) for layer in copy.layers]
+        for at in changed if as_before else range(len(found)):
+            found[at] = self.kept(copy.layers[at], _later(moves[like[at]], copy.layers[at], later))
+        return found
+
+    def kept(self, layer: str, moves: Sequence[Move]) -> Sequence[Move]:
+        """The moves of a layer, the earlier ones where they are equal: what depends on those finds them at once."""
+        old = self.moves.by_layer.get(layer)
+        if not old:
+            return moves
+        if old == moves:
+            return old
+        if len(old) == len(moves):
+            return [before if move == before else move for move, before in zip(moves, old, strict=True)]
+        known = {move.property: move for move in old}
+        return [known[move.property] if move == known.get(move.property) else move for move in moves]
+
+
+NO_EARLIER = Earlier({}, {}, {}, Moves(), same_times=False)
 
 
 class Movers:
     """What may move at all in a piece; made ready once for all of its transitions."""
 
     def __init__(self, piece: Piece, flat: Flat, families: Families) -> None:
-        outermost = {layer.id for layer in piece.layers}
         self._families = families
         self._changes = {state.id: state.changes for state in piece.states}
         self._flat = flat
-        self._inside = {name: copy.stands(families) for name, copy in flat.copies.items()}
-        # What may move of each layer in every transition.
-        self._always = {layer.id: ALWAYS[layer.id not in outermost, layer.kind == "medium"] for layer in flat.layers}
+        numbers: dict[object, int] = {}
+        self._ways = {n: numbers.setdefault(copy.stands(families), len(numbers)) for n, copy in flat.copies.items()}
+        self._outermost = {layer.id for layer in piece.layers}
 
     def moves(
         self, transition: Transition, spans: Spans, before: Pose, after: Pose, earlier: Earlier | None = None
@@ -125,45 +148,43 @@ class Movers:
 
         Layers for which the `earlier` revision still holds move as they did there.
         """
-        found: list[Move] = []
-        repeats: list[Repeat] = []
-        known: dict[object, tuple[Repeat, list[Sequence[Move]]]] = {}
+        earlier = earlier or NO_EARLIER
+        found: dict[str, Sequence[Move]] = {}
+        at, repeats = 0, dict[str, Repeat]()
+        firsts: dict[object, Repeat] = {}
+        changed: dict[str, Sequence[int]] = {}
         alike = self._flat.alike(before), self._flat.alike(after)
 
-        earlier = earlier or NO_EARLIER
-        unchanged = earlier.unchanged(before, after, self._families)
-
         def moves(layer: str) -> Sequence[Move]:
-            if layer in unchanged:
-                return earlier.moves.get(layer, ())
+            if earlier.holds(layer, before, after, self._families):
+                return earlier.moves.by_layer.get(layer, ())
             return earlier.kept(layer, self._of_layer(layer, transition, spans, before, after))
 
         for layer in self._flat.own:
-            found += moves(layer)
+            found[layer] = moves(layer)
+            at += len(found[layer])
             copy = self._flat.copies.get(layer)
             if copy is None:
                 continue
-            led, at = spans.led.get(layer), len(found)
+            led = spans.led.get(layer)
             timed, delay = (id(led.way), led.delay_ms) if led else (spans.of(copy.layers[0], None), 0)
-            key = self._inside[layer], alike[0][layer], alike[1][layer], timed
-            if key not in known:
+            key = self._ways[layer], alike[0][layer], alike[1][layer], timed
+            if key not in firsts:
                 own = [moves(inner) for inner in copy.layers]
-                found += chain.from_iterable(own)
-                known[key] = Repeat(at, at, len(found) - at, delay), own
-                continue
-            first, own = known[key]
-            later = delay - first.later_ms
-            repeats.append(Repeat(at, first.of, first.length, later))
-            for inner, like in zip(copy.layers, own, strict=True):
-                if inner in unchanged:
-                    found += earlier.moves.get(inner, ())
-                else:
-                    found += earlier.kept(inner, _repeated(like, inner, later))
-        return Moves(tuple(found), tuple(repeats))
+                firsts[key] = Repeat(layer, at, at, sum(map(len, own)), delay)
+                changed[layer] = earlier.changed(copy.layers, own)
+            else:
+                first = firsts[key]
+                repeats[layer] = first._replace(at=at, later_ms=delay - first.later_ms)
+                others = self._flat.copies[first.like].layers
+                own = earlier.repeated(copy, repeats[layer], others, found, changed[first.like])
+            found.update(zip(copy.layers, own, strict=True))
+            at += firsts[key].length
+        return Moves(tuple(chain.from_iterable(found.values())), found, repeats)
 
     def _of_layer(self, layer: str, transition: Transition, spans: Spans, before: Pose, after: Pose) -> Sequence[Move]:
         one, other = self._changes[transition.from_], self._changes[transition.to]
-        always = self._always[layer]
+        always = ALWAYS[layer not in self._outermost, self._flat.by_id[layer].kind == "medium"]
         if not always and layer not in one and layer not in other:
             return ()
         names = always.union(*(look[layer].model_fields_set for look in (one, other) if layer in look))
@@ -181,7 +202,7 @@ class Movers:
         return found
 
 
-def _repeated(moves: Sequence[Move], layer: str, later_ms: int) -> list[Move]:
+def _later(moves: Sequence[Move], layer: str, later_ms: int) -> list[Move]:
     return [
         Move(layer, name, start + later_ms, end + later_ms, easing, begin, goal)
         for _, name, start, end, easing, begin, goal in moves

@@ -10,7 +10,7 @@ A free placement stands where its original starts; the piece that plays it is in
 from __future__ import annotations
 
 import json
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
 from types import MappingProxyType
 from typing import Any, NamedTuple
 
@@ -21,7 +21,7 @@ from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.called import Called
-from keen_ripple.core.flow.copies import every_layer
+from keen_ripple.core.flow.copies import Flat, every_layer
 from keen_ripple.core.flow.free import inner_id, led_by_itself, varied
 from keen_ripple.core.flow.parameters import with_values
 from keen_ripple.core.flow.traits import with_traits
@@ -37,7 +37,7 @@ class PlacingFault(Fault):
     """Pieces that cannot be put into each other."""
 
 
-def placed(piece: Piece, library: Library = NO_LIBRARY, only: str | None = None, before: Piece | None = None) -> Piece:
+def placed(piece: Piece, library: Library = NO_LIBRARY, only: str | None = None, before: Flat | None = None) -> Piece:
     """The piece with all that is placed in it laid flat; the same object where nothing is.
 
     With `only` that one of its placements, and all that is in it; the others stay. `before` is what was laid flat of an
@@ -86,6 +86,8 @@ class _Copy(NamedTuple):
     names: Mapping[str, str]
     # The original as the base of the placement has it.
     base: Piece
+    # Its size where it is not that of the original, for which its layers are written.
+    size: Mapping[str, float]
     # By the states of the piece around.
     standing: Mapping[str, _Standing]
     around: Piece
@@ -96,12 +98,14 @@ class _Copy(NamedTuple):
 
 
 class _Placer:
-    def __init__(self, library: Library, before: Piece | None) -> None:
+    def __init__(self, library: Library, before: Flat | None) -> None:
         self._library = library
         self._called = Called(before)
-        self._ways = Ways(before)
+        self._ways = Ways(before.piece if before else None)
         # Copies with the same values share all of this.
         self._originals: dict[tuple[str, str], Piece] = {}
+        self._layer_ids: dict[int, list[str]] = {}
+        self._standing: dict[tuple[int, int, tuple[str, ...]], Mapping[str, _Standing]] = {}
         self._differences: dict[tuple[int, int, str], Mapping[str, Look]] = {}
 
     def flat(self, piece: Piece, chain: tuple[str, ...], only: str | None = None) -> Piece:
@@ -130,17 +134,25 @@ class _Placer:
         )
 
     def _copy(self, piece: Piece, placement: LayerBase, place: str, chain: tuple[str, ...]) -> _Copy:
-        base = self._original(placement, _own(placement, {}), place, chain)
-        standing = {}
-        for state in piece.states:
-            told = state.of(placement.id)
-            differs = "values" in told or "traits" in told
-            original = self._original(placement, _own(placement, told), place, chain) if differs else base
-            own = placement.base["state"]
-            name = told.get("state", own) if placement.life == "led" else own
-            standing[state.id] = _Standing(original, _state_of(original, name))
-        names = {layer.id: inner_id(placement.id, layer.id) for layer in every_layer(base.layers)}
-        return _Copy(placement, names, base, standing, piece)
+        own = placement.base
+        base = self._original(placement, _own(own, {}), place, chain)
+        looks = [state.changes.get(placement.id, NO_LOOK) for state in piece.states]
+        leads = placement.life == "led"
+        stands = tuple([(leads and look.__dict__["state"]) or own["state"] for look in looks])
+        if all(IN_LAYERS.isdisjoint(look.model_fields_set) for look in looks):
+            # Shared by all copies that have the same states.
+            key = id(base), id(piece), stands
+            if key not in self._standing:
+                self._standing[key] = _standing(piece, stands, [base] * len(looks))
+            standing = self._standing[key]
+        else:
+            told = (state.of(placement.id) for state in piece.states)
+            originals = [self._original(placement, _own(own, look), place, chain) for look in told]
+            standing = _standing(piece, stands, originals)
+        if id(base) not in self._layer_ids:
+            self._layer_ids[id(base)] = [layer.id for layer in every_layer(base.layers)]
+        names = {layer: inner_id(placement.id, layer) for layer in self._layer_ids[id(base)]}
+        return _Copy(placement, names, base, _other_size(own, base), standing, piece)
 
     def _original(self, placement: LayerBase, own: _Own, place: str, chain: tuple[str, ...]) -> Piece:
         if placement.piece in chain:
@@ -168,10 +180,10 @@ class _Placer:
         changes = dict(state.changes)
         for copy in copies:
             name = copy.placement.id
-            own, size = state.of(name), _size(copy, changes.get(name))
-            told = _without_values({**own, **size})
-            if size or len(told) < len(own):
-                changes[name] = Look.model_construct(**told)
+            look = changes.get(name)
+            if copy.size or (look is not None and not IN_LAYERS.isdisjoint(look.model_fields_set)):
+                own = state.of(name)
+                changes[name] = Look.model_construct(**_without_values({**copy.size, **own}))
             looks = self._looks(copy.base, *copy.standing[state.id])
             if copy.is_free:
                 looks = _still(looks, copy)
@@ -253,29 +265,35 @@ def _too_deep(place: str) -> PlacingFault:
     )
 
 
-def _own(placement: LayerBase, look: Mapping[str, Any]) -> _Own:
+def _own(base: Mapping[str, Any], look: Mapping[str, Any]) -> _Own:
     """What a placement says of its original's parameters and traits: in its base, and then in a look."""
-    values, traits = ({**dict(placement.base[name]), **dict(look.get(name, ()))} for name in ("values", "traits"))
+    values, traits = ({**dict(base[name]), **dict(look.get(name, ()))} for name in ("values", "traits"))
     return _Own(values, traits)
+
+
+def _standing(piece: Piece, names: Iterable[str], originals: Iterable[Piece]) -> Mapping[str, _Standing]:
+    found = zip(piece.states, names, originals, strict=True)
+    return {state.id: _Standing(original, _state_of(original, name)) for state, name, original in found}
 
 
 def _state_of(original: Piece, name: str) -> State:
     """The state named; the start where the original has it no more."""
-    by_name = {state.id: state for state in original.states}
-    return by_name.get(name) or by_name[original.start]
+    found = next((state for state in original.states if state.id == name), None)
+    return found or next(state for state in original.states if state.id == original.start)
+
+
+NO_LOOK = Look()
+# They have gone into the layers: poses need not hold pictures once more.
+IN_LAYERS = frozenset(("values", "traits"))
 
 
 def _without_values(look: Mapping[str, Any]) -> dict[str, Any]:
-    """They have gone into the layers, as traits have: poses need not hold pictures once more."""
-    return {name: value for name, value in look.items() if name not in ("values", "traits")}
+    return {name: value for name, value in look.items() if name not in IN_LAYERS}
 
 
-def _size(copy: _Copy, look: Look | None) -> dict[str, float]:
-    """The size in a look where it is not that of the original, for which its layers are written."""
-    own = {"width": copy.base.width, "height": copy.base.height}
-    told = look if look is not None else copy.placement
-    sizes = {name: getattr(told if name in told.model_fields_set else copy.placement, name) for name in own}
-    return {name: size for name, size in sizes.items() if size != own[name]}
+def _other_size(told: Mapping[str, Any], original: Piece) -> dict[str, float]:
+    own = {"width": original.width, "height": original.height}
+    return {name: told[name] for name in own if told[name] != own[name]}
 
 
 def _undercurrents(copy: _Copy) -> Iterator[Undercurrent]:

@@ -43,7 +43,7 @@ class _Poser:
 
     def __init__(self, piece: Piece, flat: Flat) -> None:
         self._layers = piece.layers
-        self._bases = {layer.id: layer.base for layer in flat.layers}
+        self._bases = flat.bases
         self._flat = flat
         self._known: dict[object, Sequence[Look]] = {}
         # With the looks themselves, so that no others can have their identity meanwhile.
@@ -52,13 +52,14 @@ class _Poser:
     def pose(self, state: State, before: Pose) -> Pose:
         """That of the state, with each look of the pose `before` that is still the same; that itself where all are."""
         own = self._raw(self._flat.own, state)
-        for layer in self._layers:
-            lay_out(layer, own, self._bases, self._flat.copies)
-        kept = _same_looks(list(own.values()), list(own), before)
-        looks: dict[str, Mapping[str, Any]] = dict(zip(own, kept, strict=True))
-        for copy in self._flat.copies.values():
-            looks.update(zip(copy.layers, self._inside(copy, state, own[copy.placement.id], before), strict=True))
-        pose = {layer: looks[layer] for layer in self._bases}
+        for outermost in self._layers:
+            lay_out(outermost, own, self._bases, self._flat.copies)
+        pose: dict[str, Mapping[str, Any]] = {}
+        for layer, look in zip(own, _same_looks(list(own.values()), list(own), before), strict=True):
+            pose[layer] = look
+            copy = self._flat.copies.get(layer)
+            if copy is not None:
+                pose.update(zip(copy.layers, self._inside(copy, state, own[layer], before), strict=True))
         is_same = (
             len(pose) == len(before) and all(map(is_, pose.values(), before.values())) and list(pose) == list(before)
         )

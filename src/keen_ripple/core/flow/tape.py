@@ -7,11 +7,12 @@ needs, and mapped onto every move along it. Each transition has a tape of its ow
 from __future__ import annotations
 
 import math
+from bisect import bisect_right
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from types import MappingProxyType
-from typing import Any
+from typing import Any, cast
 
 import numpy as np
 
@@ -72,10 +73,13 @@ def tape_of(
 
     `finer` names the layers whose tolerances have to be smaller. Raises TooMuchFault.
     """
-    tracks = [known.get(id(move)) for move in moves]
+    tracks = list(map(known.get, map(id, moves)))
     alike: dict[tuple[Easing, int], list[tuple[int, Move]]] = {}
-    repeated = _repeated(moves, repeats, tracks, finer)
-    for at in [at for at, track in enumerate(tracks) if track is None and at not in repeated]:
+    missing = [at for at, track in enumerate(tracks) if track is None]
+    repeated = _repeated(moves, repeats, missing, finer)
+    for at in missing:
+        if at in repeated:
+            continue
         move = moves[at]
         row = BY_NAME[move.property]
         if move.easing is not None and row.blend == "linear":
@@ -87,30 +91,23 @@ def tape_of(
         for (at, _), track in zip(group, _mapped(key, [move for _, move in group]), strict=True):
             tracks[at] = track
     for at, (source, later_ms) in repeated.items():
-        tracks[at] = _made(tracks[source]).repeated(moves[at].layer, later_ms)
-    return tuple(map(_made, tracks))
+        tracks[at] = cast(TapeTrack, tracks[source]).repeated(moves[at].layer, later_ms)
+    return cast(tuple[TapeTrack, ...], tuple(tracks))
 
 
 def _repeated(
-    moves: Sequence[Move],
-    repeats: Sequence[Repeat],
-    tracks: Sequence[TapeTrack | None],
-    finer: Mapping[str, Finer],
+    moves: Sequence[Move], repeats: Sequence[Repeat], missing: Sequence[int], finer: Mapping[str, Finer]
 ) -> dict[int, tuple[int, int]]:
     """Of the moves that have no track yet, those that repeat others to the same tolerance: where that is, and how much
     later they are."""
-    return {
-        repeat.at + n: (repeat.of + n, repeat.later_ms)
-        for repeat in repeats
-        for n in range(repeat.length)
-        if tracks[repeat.at + n] is None
-        and finer.get(moves[repeat.at + n].layer) == finer.get(moves[repeat.of + n].layer)
-    }
-
-
-def _made(track: TapeTrack | None) -> TapeTrack:
-    assert track is not None
-    return track
+    found, starts = {}, [repeat.at for repeat in repeats]
+    for at in missing if repeats else ():
+        repeat = repeats[bisect_right(starts, at) - 1]
+        source = repeat.of + at - repeat.at
+        inside = repeat.at <= at < repeat.at + repeat.length
+        if inside and finer.get(moves[at].layer) == finer.get(moves[source].layer):
+            found[at] = source, repeat.later_ms
+    return found
 
 
 def _keep_within_limit(alike: Mapping[tuple[Easing, int], Sequence[object]]) -> None:

@@ -172,3 +172,23 @@ def heavy(
             {"id": f"t{n}", "from": f"s{n}", "to": f"s{(n + 1) % states}", "timing": timing} for n in range(states)
         ],
     }
+
+
+def with_copies(copies: int, layers: int = 20, states: int = 6) -> list[dict[str, Any]]:
+    """A piece of copies that go through all states of a smaller one, in its times; and that."""
+    original = {**big_piece(layers, states), "id": "card", "name": "Card"}
+    names = [f"c{n}" for n in range(copies)]
+    placements = [
+        {"kind": "placement", "id": name, "name": f"Copy {n}", "piece": "card", "x": 3 * n, "y": 2 * n}
+        | {"width": original["width"], "height": original["height"], "state": "s0"}
+        for n, name in enumerate(names)
+    ]
+    states_ = [
+        {"id": state["id"], "name": state["name"], "changes": {name: {"state": state["id"]} for name in names}}
+        for state in original["states"]
+    ]
+    ways = [{**way, "lanes": []} for way in original["transitions"]]
+    return [
+        {**original, "id": "big", "name": "Big", "layers": placements, "states": states_, "transitions": ways},
+        original,
+    ]

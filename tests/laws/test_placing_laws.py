@@ -35,7 +35,7 @@ def around(document: dict[str, Any], copies: int = 1, **own: Any) -> dict[str, A
     transitions = [
         {"id": own["id"], "from": own["from"], "to": own["to"], "hold_ms": own["hold_ms"], "timing": INSTANT}
         # These are of a whole piece, or of nothing.
-        | ({"style": "cross-fade", "timing": own["timing"]} if own["style"] == "cross-fade" else {})
+        | ({"style": "cross-fade", "timing": own["timing"]} if own.get("style") == "cross-fade" else {})
         for own in document["transitions"]
     ]
     given = {"states": states, "transitions": transitions, "start": document["start"], "blend": document["blend"]}

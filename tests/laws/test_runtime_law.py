@@ -53,7 +53,7 @@ for (const { id } of tables.layers) {
   const layer = root.appendChild(document.createElement('div'));
   layer.dataset.layer = id;
   // What lies in a copy is where it would be by itself; the copy is out of reach.
-  const [x] = places[id] ?? places[id.split('/')[1]] ?? [2000];
+  const [x] = places[id] ?? places[id.split('/').at(-1)] ?? [2000];
   layer.style.cssText = `position: absolute; width: 60px; height: 60px; left: ${x - 30}px; top: 20px`;
 }
 window.values = {}, window.shares = [], window.heard = [], window.clock = 0;
@@ -151,12 +151,33 @@ def free(document: dict[str, Any], rng: random.Random) -> Piece:
     return placed(read_piece(outer), {document["id"]: read_piece(inner)})
 
 
+def deep(document: dict[str, Any], rng: random.Random) -> Piece:
+    """The same in a piece in a piece, led or free in each of them, and free in one at least."""
+    lives = rng.choice((("free", "free"), ("free", "led"), ("led", "free")))
+    ways = [dict(way) for way in document["transitions"]]
+    held, library, path = with_cues(document, rng), {}, ""
+    for depth, life in enumerate(lives):
+        library[held["id"]] = read_piece(held)
+        around_it = around({**document, "id": held["id"], "transitions": ways})
+        outer = with_cues({**around_it, "id": f"outer-{depth}", "undercurrents": []}, rng)
+        path = f"copy-0/{path}"
+        if life == "free":
+            outer["layers"][0] |= {"life": "free"}
+            for state in outer["states"]:
+                state["changes"] = {"copy-0": {"x": rng.randint(0, 50), "opacity": rng.choice((0, 0.5, 1, 1))}}
+        for way in outer["transitions"]:
+            if way.get("cue_layer"):
+                way["cue_layer"] = rng.choice(("copy-0", path + way["cue_layer"]))
+        held = outer
+    return placed(read_piece(held), library)
+
+
 def cases(number: int, make: Callable[[dict[str, Any], random.Random], Piece]) -> list[Case]:
     rng, found = random.Random(number), list[Case]()
 
     @seed(number)
     @settings(
-        max_examples=3 * OF_ONE_SEED,
+        max_examples=6 * OF_ONE_SEED,
         phases=[Phase.generate],
         deadline=None,
         database=None,
@@ -221,7 +242,15 @@ def alone(document: dict[str, Any], rng: random.Random) -> Piece:
 
 @pytest.mark.parametrize(
     ("number", "make"),
-    [*((n, alone) for n in range(1, LISTS // OF_ONE_SEED + 1)), (11, nested), (12, nested), (21, free), (22, free)],
+    [
+        *((n, alone) for n in range(1, LISTS // OF_ONE_SEED + 1)),
+        (11, nested),
+        (12, nested),
+        (21, free),
+        (22, free),
+        (31, deep),
+        (32, deep),
+    ],
 )
 def test_the_runtime_shows_what_the_core_says(browser: Chrome, number: int, make: Any, record_property) -> None:
     browser.get("about:blank")

@@ -106,7 +106,10 @@ class Earlier(NamedTuple):
         changed: Sequence[int],
     ) -> list[Sequence[Move]]:
         """By its layers what a copy moves that moves like another, whose layers are `like`, some of them `changed`."""
-        old, later = self.moves.repeats.get(copy.placement.id), repeat.later_ms
+        later = repeat.later_ms
+        if self is NO_EARLIER:
+            return [_later(moves[other], layer, later) for layer, other in zip(copy.layers, like, strict=True)]
+        old = self.moves.repeats.get(copy.placement.id)
         # If it has moved like that other before, it is as it was, as far as that is.
         as_before = old is not None and (old.like, old.later_ms) == (repeat.like, later)
         found = [self.moves.by_layer.get(layer, ()) for layer in copy.layers]
@@ -203,7 +206,9 @@ class Movers:
 
 
 def _later(moves: Sequence[Move], layer: str, later_ms: int) -> list[Move]:
+    # Without the constructor of the named tuple, since there are many.
+    new = tuple.__new__
     return [
-        Move(layer, name, start + later_ms, end + later_ms, easing, begin, goal)
+        new(Move, (layer, name, start + later_ms, end + later_ms, easing, begin, goal))
         for _, name, start, end, easing, begin, goal in moves
     ]

@@ -14,6 +14,8 @@ interface View {
   /** Whether the way of the chosen layer is drawn. */
   path: boolean;
   rows: RowFilter;
+  /** The copies whose layers have rows in the score too. */
+  opened: readonly string[];
   /** Each new state comes before the chosen one. */
   backwards: boolean;
   help: boolean;
@@ -27,6 +29,7 @@ export const useView = create<View>(() => ({
   ghosts: 'before',
   path: false,
   rows: 'changes',
+  opened: [],
   backwards: false,
   help: false,
   onColour: null,

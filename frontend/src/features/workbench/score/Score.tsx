@@ -14,6 +14,7 @@ import { copyText, paste, shown } from './blockActions';
 import { columnKeys, columnsOf, HEAD_W, type Column } from './columns';
 import { GapHead, StateHead, WayHead } from './heads';
 import './score.css';
+import { isInner, withOpened } from './opened';
 import { ScoreFoot } from './ScoreFoot';
 import { ScoreRow } from './ScoreRow';
 import { Traits } from './Traits';
@@ -21,17 +22,19 @@ import { ROW_H, useWindow } from './useWindow';
 import { known } from '../../../shared/known';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 
-const shownRows = lastResult(rowsOf);
+const ownRows = lastResult(rowsOf);
+const shownRows = lastResult(withOpened);
 
 /** The sheet: states as columns, the ways between them, and what changes as rows. */
 export function Score() {
   // Keys, compared one by one: an edit of a number leaves rows and columns as they are.
   const columnIds = useBench(useShallow((b) => columnKeys(b.document)));
-  const filter = useView((v) => v.rows);
+  const { rows: filter, opened } = useView(useShallow(({ rows, opened }) => ({ rows, opened: opened.join() })));
   const rows = useBench(
-    useShallow((b) =>
-      shownRows(b.document, b.poses, b.askedRows, filter, filter === 'chosen' ? chosenLayers(b).join() : ''),
-    ),
+    useShallow((b) => {
+      const chosen = filter === 'chosen' ? chosenLayers(b).join() : '';
+      return shownRows(ownRows(b.document, b.poses, b.askedRows, filter, chosen), b.poses, b.layers, opened);
+    }),
   );
   const columns = useMemo(() => columnsOf(columnIds), [columnIds]);
   const width = columns.reduce((sum, c) => sum + c.width, 0);
@@ -46,7 +49,7 @@ export function Score() {
       <div className="score-scroll" ref={scroller}>
         <DndContext sensors={sensors} onDragEnd={reorder}>
           <table aria-rowcount={rows.length + 2} style={{ width: HEAD_W + width }}>
-            <Head columns={columns} width={width} rows={rows.length} />
+            <Head columns={columns} width={width} rows={rows.filter((row) => !isInner(row)).length} />
             <tbody>
               <Spacer rows={from} />
               {rows.slice(from, to).map((row, at) => (

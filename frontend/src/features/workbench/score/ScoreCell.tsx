@@ -9,16 +9,10 @@ import { clearValue, setValues } from '../edits';
 import { originalOf, stateCalled, stateOf } from '../placements';
 import { propertyNamed } from '../tree';
 import { beginBlock, extendBlock, isIn, isMany, useBlock, type Place } from './block';
+import { OWN, POSED, SAME } from './looks';
 import { FieldFault } from '../../../shared/ui/FieldFault';
 import { clear, shown } from './blockActions';
 import { known } from '../../../shared/known';
-
-/** Set in this state, rather than taken from the base. */
-export const OWN = 1;
-/** As in the state before. */
-export const SAME = 2;
-/** In the state that is being posed. */
-export const POSED = 4;
 
 interface Props {
   layer: string;

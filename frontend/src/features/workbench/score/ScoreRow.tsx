@@ -1,4 +1,3 @@
-import { Flex } from 'antd';
 import { memo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Piece, TransitionReading, Value } from '../../../api/contract';
@@ -6,9 +5,12 @@ import { sameValue } from '../../../shared/text/values';
 import { useBench, type Bench } from '../bench';
 import { choose } from '../choosing';
 import { lastResult } from '../lastResult';
-import { labelOf, propertyNamed, rowOf, type RowKey } from '../tree';
+import { rowOf, type RowKey } from '../tree';
 import type { Column } from './columns';
-import { OWN, POSED, SAME, ScoreCell } from './ScoreCell';
+import { isInner } from './opened';
+import { InnerCell, RowHead } from './RowHead';
+import { OWN, POSED, SAME } from './looks';
+import { ScoreCell } from './ScoreCell';
 
 interface Props {
   row: RowKey;
@@ -20,25 +22,22 @@ interface Props {
 
 export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: Props) {
   const [layer, property] = rowOf(row);
+  const inner = isInner(row);
   const chosen = useBench((b) => b.layer === layer);
-  const name = useBench((b) => (first ? labelOf(b.document, layer) : ''));
   // One look at the bench for the whole row, in plain values: thousands of cells that look by themselves are slow.
   const shown = useBench(useShallow((b) => readRow(b, layer, property, columns)));
   return (
-    <tr aria-rowindex={index + 3} className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''}`} data-score-row={row}>
-      <th scope="row" onClick={() => choose({ layer })}>
-        <Flex justify="space-between" gap={4}>
-          <strong className="ellipsis" title={name}>
-            {name}
-          </strong>
-          <span className="quiet ellipsis" style={{ flex: 'none', maxWidth: 88 }}>
-            {propertyNamed(property).label}
-          </span>
-        </Flex>
-      </th>
+    <tr
+      aria-rowindex={index + 3}
+      className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''} ${inner ? 'inner' : ''}`}
+      data-score-row={row}
+    >
+      <RowHead layer={layer} property={property} first={first} inner={inner} />
       {columns.map((column, at) => {
         const [a, b, c] = shown.slice(at * 3, at * 3 + 3);
         if (column.kind === 'gap' || a === undefined) return <td key={column.id} />;
+        if (inner && column.kind === 'state')
+          return <InnerCell key={column.id} property={property} value={a} look={Number(b)} />;
         return column.kind === 'state' ? (
           <ScoreCell
             key={column.id}
@@ -120,20 +119,34 @@ const WayCell = memo(function WayCell({ transition, start, end, length }: WayPro
 });
 
 /** When a property moves; the state of a copy moves as long as anything in it does. Below 0 for never. */
-function spanOf(reading: TransitionReading | undefined, layer: string, property: string): [start: number, end: number] {
-  const inside = property === 'state' ? (reading?.moves ?? []).filter((move) => move[0].startsWith(`${layer}/`)) : [];
-  if (inside.length) return [Math.min(...inside.map((m) => m[2])), Math.max(...inside.map((m) => m[3]))];
-  const move = moveOf(reading, `${layer}/${property}`);
-  return move ? [move[2], move[3]] : [-1, -1];
+function spanOf(reading: TransitionReading | undefined, layer: string, property: string): Span {
+  if (!reading) return NEVER;
+  const { moves, copies } = spansOf(reading);
+  return (property === 'state' ? copies.get(layer) : undefined) ?? moves.get(`${layer}/${property}`) ?? NEVER;
 }
 
-type Moves = Map<string, TransitionReading['moves'][number]>;
-const indexed = new WeakMap<TransitionReading, Moves>();
+type Span = readonly [start: number, end: number];
+const NEVER: Span = [-1, -1];
+/** Of each property, and of all that lies in a copy together. */
+interface Spans {
+  moves: Map<string, Span>;
+  copies: Map<string, Span>;
+}
+const known = new WeakMap<TransitionReading, Spans>();
 
-/** Looked up by every row at every change, so the moves of a reading are indexed once. */
-function moveOf(reading: TransitionReading | undefined, key: string) {
-  if (!reading) return undefined;
-  let moves = indexed.get(reading);
-  if (!moves) indexed.set(reading, (moves = new Map(reading.moves.map((move) => [`${move[0]}/${move[1]}`, move]))));
-  return moves.get(key);
+/** Looked up by every row at every change, so the moves of a reading are gone through once. */
+function spansOf(reading: TransitionReading): Spans {
+  const before = known.get(reading);
+  if (before) return before;
+  const found: Spans = { moves: new Map(), copies: new Map() };
+  for (const [layer, property, start, end] of reading.moves) {
+    found.moves.set(`${layer}/${property}`, [start, end]);
+    for (let at = layer.indexOf('/'); at > 0; at = layer.indexOf('/', at + 1)) {
+      const copy = layer.slice(0, at);
+      const [first, last] = found.copies.get(copy) ?? [start, end];
+      found.copies.set(copy, [Math.min(first, start), Math.max(last, end)]);
+    }
+  }
+  known.set(reading, found);
+  return found;
 }

@@ -5,6 +5,7 @@ import * as edits from '../edits';
 import type { RowKey } from '../tree';
 import { edgesOf, useBlock } from './block';
 import type { Column } from './columns';
+import { isInner } from './opened';
 import { firstOf, lastOf } from '../../../shared/known';
 
 /** What the score shows at present; kept by the score for those who act on it. */
@@ -16,7 +17,8 @@ export function blockCells(onwards = false): edits.Cells | null {
   if (!block) return null;
   const { top, bottom, left, right } = edgesOf(block);
   const columns = shown.columns.slice(left, onwards ? undefined : right + 1);
-  const rows = shown.rows.slice(top, onwards ? undefined : bottom + 1);
+  // What lies in copies is their originals' affair.
+  const rows = shown.rows.slice(top, onwards ? undefined : bottom + 1).filter((row) => !isInner(row));
   return rows.length ? { rows, states: columns.filter((c) => c.kind === 'state').map((c) => c.id) } : null;
 }
 

@@ -36,6 +36,9 @@ const SNAPS: [Snap, string][] = [
 /** The whole run along an axis of time. */
 export const RunSheetPage = () => <BenchFrame view={OpenSheet} />;
 
+const CHOOSE = 'Choose a bar for its start, its length and its curve.';
+const TIMED_BY_ORIGINALS = 'What moves here moves by itself: it is timed in its original.';
+
 function OpenSheet() {
   const piece = useBench((b) => b.document);
   const { run, readings, seam } = usePlayed(({ run, readings, seam }) => ({ run, readings, seam }));
@@ -56,7 +59,7 @@ function OpenSheet() {
   return (
     <div className="sheet-body">
       <main className={tried ? 'sheet-main tried' : 'sheet-main'}>
-        {rows.length ? (
+        {rows.length || run.voices.some((voice) => voice.run.total_ms) ? (
           <Sheet bars={bars} rows={rows} chosen={chosen} choose={choose} snap={snap} marks={marks} />
         ) : (
           <NothingMoves />
@@ -86,7 +89,7 @@ function OpenSheet() {
         {picked.length ? (
           <BarPanel bar={lastOf(picked)} count={picked.length} bars={bars} />
         ) : (
-          rows.length > 0 && <p className="quiet">Choose a bar for its start, its length and its curve.</p>
+          <p className="quiet">{rows.length ? CHOOSE : !!run.voices.length && TIMED_BY_ORIGINALS}</p>
         )}
         <Marks marks={marks} choose={choose} />
         <CloseLoop />

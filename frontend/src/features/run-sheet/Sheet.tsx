@@ -7,7 +7,7 @@ import type { Bar, Snap } from './model';
 import { Playhead } from './Playhead';
 import { ROW_H } from './rowHeight';
 import { Rows } from './Rows';
-import { firstOf } from '../../shared/known';
+import { Voices } from './Voices';
 
 export const NAMES_W = 150;
 /** px at the right that stay free, for the figure at the end of the ruler */
@@ -41,11 +41,11 @@ export function Sheet({ bars, rows, chosen, choose, snap, marks }: Props) {
   );
   const body = useRef<HTMLDivElement>(null);
   const window = useWindow(body, rows.length, ROW_H);
-  const shown = bars.find((bar) => bar.key === chosen.at(-1))?.row ?? firstOf(rows);
+  const shown = bars.find((bar) => bar.key === chosen.at(-1))?.row ?? rows[0];
   return (
     <div className="sheet" ref={ref}>
       <Axis run={run} scale={scale} marks={marks} />
-      <div className="sheet-rows" ref={body}>
+      <div className="sheet-rows" hidden={!rows.length} ref={body}>
         <Rows
           bars={bars}
           rows={rows}
@@ -57,7 +57,8 @@ export function Sheet({ bars, rows, chosen, choose, snap, marks }: Props) {
           marks={marks}
         />
       </div>
-      <Graph row={shown} scale={scale} />
+      <Voices run={run} scale={scale} />
+      {shown && <Graph row={shown} scale={scale} />}
       <Playhead run={run} scale={scale} />
     </div>
   );

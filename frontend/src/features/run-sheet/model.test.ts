@@ -5,6 +5,7 @@ import { beginsState } from './model';
 import type { Run, Seam, Transition, TransitionReading } from '../../api/contract';
 import { cutOff, deadTimes, marksOf, tooSoon } from './findings';
 import { barsOf, endsBeside, lineOf, rowsOf, rulerStep, snapped, speedsOf } from './model';
+import { stretchesOf, voicesOf } from './voices';
 import { known } from '../../shared/known';
 
 const run = {
@@ -159,4 +160,30 @@ describe('the run sheet', () => {
     for (const total of [90, 700, 9560, 600_000])
       expect((rulerStep(total, 800) / total) * 800).toBeGreaterThanOrEqual(62);
   });
+});
+
+it('a free copy goes through its lead-in once, and through its loop until the axis ends', () => {
+  const segments = [
+    { kind: 'travel', from: 'a', to: 'b', start_ms: 100, end_ms: 200 },
+    { kind: 'travel', from: 'b', to: 'c', start_ms: 300, end_ms: 400 },
+  ];
+  const run = { lead_in_ms: 300, loop_ms: 150, total_ms: 450, plays: null, segments, voices: [] } as unknown as Run;
+  const starts = (voice: { begins_ms: number; run: Run }, total: number) =>
+    stretchesOf(voice, total).map(({ start_ms, end_ms }) => [start_ms, end_ms]);
+  expect(starts({ begins_ms: 50, run }, 700)).toEqual([
+    [150, 250],
+    [350, 450],
+    [500, 600],
+    [650, 700],
+  ]);
+  expect(starts({ begins_ms: 50, run: { ...run, plays: 2 } }, 700)).toHaveLength(3);
+  expect(starts({ begins_ms: 50, run: { ...run, loop_ms: null } }, 700)).toHaveLength(2);
+  expect(starts({ begins_ms: 800, run }, 700)).toEqual([]);
+  const voices = [{ placement: 'c/d', begins_ms: 20, run, tapes: {}, poses: {} }];
+  const outer = { placement: 'c', begins_ms: 50, run: { ...run, voices }, tapes: {}, poses: {} };
+  const inside = voicesOf({ voices: [outer] });
+  expect(inside.map(({ placement, begins_ms }) => [placement, begins_ms])).toEqual([
+    ['c', 50],
+    ['c/d', 70],
+  ]);
 });

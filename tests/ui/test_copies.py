@@ -6,6 +6,7 @@ import json
 
 import pytest
 from selenium.webdriver import ActionChains
+from selenium.webdriver.common.keys import Keys
 from test_accessibility import findings
 from test_building import add, begin, choose, give, grouped
 from test_from_empty import select
@@ -54,6 +55,61 @@ def stand(bench, copy: str, state: str) -> None:
     bench.changed(lambda: select(bench, "State of the copy", state))
 
 
+def into_a_copy(bench, copy: str, state: str) -> None:
+    """By keys: its row opens into those of what is in it, which are read here."""
+    opener = bench.one("[aria-label='What is in North card']")
+    opener.send_keys(Keys.ENTER)
+    row = f"[data-score-row='{copy}/text/opacity']"
+    bench.wait(lambda: bench.all(row))
+    before, after = (bench.one(f"{row} td:nth-of-type({at})").text for at in (1, 3))
+    assert (before, after) == ("1", "0")
+    assert not bench.all(f"{row} input") and bench.all(f"{row} .way .bar")
+    assert findings(bench) == []
+    # What is pasted over them goes to the piece's own rows alone.
+    bench.cell(copy, "state", state).click()
+    document = bench.document()
+    bench.one("[aria-label='What is in North card']").send_keys(Keys.ENTER)
+    bench.wait(lambda: not bench.all(row))
+    assert bench.document() == document
+
+
+def trying_values(bench) -> None:
+    """On the stage of the original; what cannot be is said, and what is left changes nothing."""
+    before = bench.document()
+    bench.button("try values…").click()
+    panel = "[aria-label='Values that are tried']"
+    colour = bench.one(f"{panel} [aria-label='face fill']")
+    bench.fill(colour, "blurple")
+    bench.wait(lambda: bench.faults())
+    bench.fill(colour, "#d9503a")
+    face = "[data-stage=loop] [data-layer=rectangle]"
+    bench.wait(lambda: "(217, 80, 58" in bench.one(face).value_of_css_property("background-color"))
+    bench.fill(bench.one(f"{panel} [aria-label='words text']"), "Lee")
+    bench.wait(lambda: bench.one("[data-stage=loop] [data-layer=text]").text == "Lee")
+    assert "face fill and words text" in bench.one(".stage-label.tried").text
+    bench.button("Discard").click()
+    bench.wait(lambda: not bench.all(".stage-label.tried"))
+    assert bench.document() == before
+    bench.browser.switch_to.active_element.send_keys(Keys.ESCAPE)
+
+
+def test_what_lives_by_itself_on_the_run_sheet(bench) -> None:
+    a_card(bench)
+    begin(bench, "Quay wall", 200, 120)
+    copy = place_card(bench, "Gate card")
+    choose(bench, copy)
+    bench.changed(bench.one("[aria-label='How it lives'] [title^='It plays']").click)
+    bench.one("nav").find_element("link text", "Run sheet").click()
+    line = bench.wait(lambda: bench.all(".voices li"))[0]
+    assert "goes round in" in line.find_element("css selector", "svg").get_attribute("aria-label")
+    # There and back, round after round.
+    told = [bar.get_attribute("textContent") for bar in line.find_elements("css selector", ".stretch title")]
+    assert "Shut to Open" in told[0] and "Open to Shut" in told[1]
+    assert findings(bench) == []
+    bench.button("Gate card").click()
+    bench.wait(lambda: "/pieces/card-of-a-pier" in bench.browser.current_url)
+
+
 def test_a_carousel_from_one_card(bench) -> None:
     a_card(bench)
     begin(bench, "Carousel", 240, 120)
@@ -85,6 +141,7 @@ def test_a_carousel_from_one_card(bench) -> None:
     bench.wait(lambda: "It has Shut, Open." in "".join(bench.faults()))
     bench.changed(lambda: bench.fill(bench.cell(copies[0], "state", states[2]), "open"))
     bench.press("Undo")
+    into_a_copy(bench, copies[0], states[0])
 
     # Each goes its own way, which is the card's: 420 ms there, 300 back.
     moves = bench.browser.execute_script(
@@ -104,6 +161,7 @@ def test_a_carousel_from_one_card(bench) -> None:
         )
     ).perform()
     bench.wait(lambda: "/pieces/card-of-a-pier" in bench.browser.current_url)
+    trying_values(bench)
     bench.choose_transition("first-to-state-2")
     bench.set("duration", "700")
     assert "× 3" in bench.one(".used-by").text

@@ -12,7 +12,7 @@ import numpy as np
 from keen_ripple.core.document import Piece
 from keen_ripple.core.flow.legs import Leg, tapes_of
 from keen_ripple.core.flow.parameters import value_of
-from keen_ripple.core.flow.placing import flat_layers
+from keen_ripple.core.flow.placing import Library, flat_layers, placements_of
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.flow.undercurrents import course_tape
@@ -60,21 +60,34 @@ def _layers(after: Timeline, before: Timeline | None) -> dict[str, Any]:
     """What is drawn, where that is more than the document says; None where it has become just that."""
     if after.piece is after.written:
         return {"layers": None, "originals": {}} if before is not None and before.piece is not before.written else {}
-    originals = {"originals": {name: _original(piece) for name, piece in after.library.items()}}
+    originals = {"originals": {name: _original(piece, after.library) for name, piece in after.library.items()}}
     if before is not None and before.piece.layers == after.piece.layers:
         return originals
     return {"layers": flat_layers(after.piece), **originals}
 
 
-def _original(piece: Piece) -> Original:
+def parameters_of(piece: Piece, library: Library) -> list[OriginalParameter]:
+    """What copies of a piece may set, with what it has itself; `library` has what stands in it."""
+    standing = {layer.id: library.get(layer.piece) for layer, _ in placements_of(piece)}
+    found = []
+    for own in piece.parameters:
+        inner = standing.get(own.bind[0].layer or "") if own.kind == "state" else None
+        value = value_of(piece, own)
+        states = _states(inner) if inner is not None else []
+        found.append(OriginalParameter(id=own.id, name=own.name, kind=own.kind, value=value, states=states))
+    return found
+
+
+def _states(piece: Piece) -> list[OriginalState]:
+    return [OriginalState(id=state.id, name=state.name) for state in piece.states]
+
+
+def _original(piece: Piece, library: Library) -> Original:
     return Original(
         name=piece.name,
         start=piece.start,
-        states=[OriginalState(id=state.id, name=state.name) for state in piece.states],
-        parameters=[
-            OriginalParameter(id=own.id, name=own.name, kind=own.kind, value=value_of(piece, own))
-            for own in piece.parameters
-        ],
+        states=_states(piece),
+        parameters=parameters_of(piece, library),
         traits=[
             OriginalTrait(
                 id=trait.id,

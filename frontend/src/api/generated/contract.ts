@@ -1471,13 +1471,15 @@ export interface OriginalState {
   name: string;
 }
 /**
- * `value` is what the original itself has; none where what it was bound to has gone.
+ * `value` is what the original itself has; none where what it was bound to has gone. `states` are those of which a
+ * choice of state chooses: of the piece that stands in the original.
  */
 export interface OriginalParameter {
   id: string;
   name: string;
   kind: "text" | "colour" | "number" | "time" | "picture" | "state";
   value: string | number | null;
+  states: OriginalState[];
 }
 /**
  * `shows` is the option that the original itself shows.
@@ -2518,6 +2520,12 @@ export interface Numbered {
   number: number;
 }
 /**
+ * What copies of the piece may set, with what it has itself.
+ */
+export interface Parameters {
+  parameters: OriginalParameter[];
+}
+/**
  * The way of one layer, a point every so many ms.
  */
 export interface PathOf {
@@ -2649,6 +2657,18 @@ export interface Takes {
 }
 export interface Trial {
   patch: Operation[];
+}
+/**
+ * Values by the ids of parameters.
+ */
+export interface TriedValues {
+  values: {
+    /**
+     * This interface was referenced by `undefined`'s JSON-Schema definition
+     * via the `patternProperty` "^[a-z0-9]+(-[a-z0-9]+)*$".
+     */
+    [k: string]: string | number;
+  };
 }
 export interface WholeAnswer {
   layers?: DrawnLayer[] | null;

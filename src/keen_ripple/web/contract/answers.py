@@ -17,7 +17,7 @@ from keen_ripple.core.live.events import EventModel
 from keen_ripple.core.measures.readings import LegReading, TimingReading
 from keen_ripple.core.measures.seam import SeamTold
 from keen_ripple.store.pieces import ShelfEntry, Use
-from keen_ripple.web.contract.originals import DrawnLayer, Original
+from keen_ripple.web.contract.originals import DrawnLayer, Original, OriginalParameter
 from keen_ripple.web.contract.parts import PackedTape, Patch, Sent, SentLook, Unchecked
 
 
@@ -167,6 +167,12 @@ class Retimed(Answer):
 
     label: str
     patch: Patch
+
+
+class Parameters(Answer):
+    """What copies of the piece may set, with what it has itself."""
+
+    parameters: list[OriginalParameter]
 
 
 class MadeOfGroup(Answer):

@@ -8,9 +8,10 @@ from flask import request
 from pydantic import Field, ValidationError
 
 from keen_ripple.core.document import Piece, parsed
+from keen_ripple.core.document.fields import Id, Value
 from keen_ripple.core.document.read import as_fault
 from keen_ripple.core.document.transitions import Timing
-from keen_ripple.core.limits import LATEST_EVENT_MS, MOST_KEPT_EVENTS
+from keen_ripple.core.limits import LATEST_EVENT_MS, MOST_KEPT_EVENTS, MOST_PARAMETERS
 from keen_ripple.core.live.events import EventModel
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.contract.parts import Patch, Sent, Unchecked
@@ -104,6 +105,12 @@ class Retiming(Body):
 
     by: Literal["factor", "length", "frames"]
     value: Amount
+
+
+class TriedValues(Body):
+    """Values by the ids of parameters."""
+
+    values: Annotated[dict[Id, Value], Field(max_length=MOST_PARAMETERS)]
 
 
 class SpringShape(Body):

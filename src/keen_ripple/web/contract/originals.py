@@ -16,12 +16,15 @@ class OriginalState(Sent):
 
 
 class OriginalParameter(Sent):
-    """`value` is what the original itself has; none where what it was bound to has gone."""
+    """`value` is what the original itself has; none where what it was bound to has gone. `states` are those of which a
+    choice of state chooses: of the piece that stands in the original.
+    """
 
     id: str
     name: str
     kind: ParameterKind
     value: str | float | None
+    states: list[OriginalState]
 
 
 class OriginalTrait(Sent):

@@ -56,19 +56,18 @@ export function renameParameter(piece: Piece, { id }: Parameter, name: string): 
 
 /** Where a parameter goes, in words. */
 export function goesTo(piece: Piece, { bind }: Parameter): string {
-  return bind
-    .map(({ layer, property, state, transition, hold, parameter }) => {
-      if (layer && parameter) return `${parameter} of ${placed(piece, layer).layer.name}`;
-      if (layer && property) {
-        const where = `${propertyNamed(property).label} of ${placed(piece, layer).layer.name}`;
-        return state ? `${where} in ${stateNamed(piece, state).name}` : where;
-      }
-      if (!transition) return 'the period of an undercurrent';
-      const { from, to } = transitionNamed(piece, transition);
-      if (hold) return `hold in ${stateNamed(piece, from).name}`;
-      return `duration ${stateNamed(piece, from).name} → ${stateNamed(piece, to).name}`;
-    })
-    .join(', ');
+  const places = bind.map(({ layer, property, state, transition, hold, parameter }) => {
+    if (layer && parameter) return `${parameter} of ${placed(piece, layer).layer.name}`;
+    if (layer && property) {
+      const where = `${propertyNamed(property).label} of ${placed(piece, layer).layer.name}`;
+      return state ? `${where} in ${stateNamed(piece, state).name}` : where;
+    }
+    if (!transition) return 'the period of an undercurrent';
+    const { from, to } = transitionNamed(piece, transition);
+    if (hold) return `hold in ${stateNamed(piece, from).name}`;
+    return `duration ${stateNamed(piece, from).name} → ${stateNamed(piece, to).name}`;
+  });
+  return places.length > 1 ? `${places[0]} and ${places.length - 1} more` : (places[0] ?? '');
 }
 
 /** What takes the bindings away that lead to what is gone; a parameter that leads nowhere goes with them. */

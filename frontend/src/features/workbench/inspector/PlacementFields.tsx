@@ -2,7 +2,6 @@ import { Select } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
 import type { Original, Placement, RunningVoice } from '../../../api/contract';
 import { Choice } from '../../../shared/ui/Choice';
-import { NumberField, TextField } from '../../../shared/ui/Field';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { attempt, make, useBench } from '../bench';
 import { reaches } from '../chosen';
@@ -10,9 +9,8 @@ import { optionsBy, setLife, setOption, setOwn, type Scope } from '../edits';
 import { looksEdit } from '../looks';
 import { goToPiece, hadBy, originalOf, standingIn, turnPlain, type Had } from '../placements';
 import { placed, stateNamed } from '../tree';
-import { ColourField } from './ColourField';
 import { FillRows } from './FillRows';
-import { PictureField } from './PictureField';
+import { ParameterField } from './ParameterField';
 
 /** What a copy says of the piece in it: the state in which it stands, and values of its own. */
 export function PlacementFields({ id }: { id: string }) {
@@ -60,7 +58,7 @@ export function PlacementFields({ id }: { id: string }) {
         </h3>
       )}
       {had.map((one) => (
-        <OwnValue key={one.parameter.id} id={id} had={one} scope={scope} original={original} />
+        <OwnValue key={one.parameter.id} id={id} had={one} scope={scope} />
       ))}
       <FillRows id={id} original={original} />
       <ToPlainLayers id={id} isFree={isFree} />
@@ -147,14 +145,14 @@ function OwnOption({ id, trait, scope }: { id: string; trait: Original['traits']
 }
 
 /** A parameter, marked where the copy says something itself, with the way back. */
-function OwnValue({ id, had, scope, original }: Omit<OwnProps, 'commit'> & { id: string; scope: Scope }) {
+function OwnValue({ id, had, scope }: { id: string; had: Had; scope: Scope }) {
   const { document: piece, state } = useBench(useShallow(({ document, state }) => ({ document, state })));
   const { parameter, from } = had;
   const named = [parameter.id, parameter.name] as const;
   const set = (value: string | number | null, where: Scope) => setOwn(piece, state, id, named, value, where);
   return (
     <div className={from === 'original' ? 'own-value' : 'own-value differs'}>
-      <OwnField had={had} original={original} commit={(next) => make(set(next, scope))} />
+      <ParameterField had={had} commit={(next) => make(set(next, scope))} />
       {from !== 'original' && (
         <PlainButton
           aria-label={`Take back ${parameter.name}`}
@@ -166,34 +164,4 @@ function OwnValue({ id, had, scope, original }: Omit<OwnProps, 'commit'> & { id:
       )}
     </div>
   );
-}
-
-interface OwnProps {
-  had: Had;
-  original: Original;
-  commit: (value: string | number) => Promise<void>;
-}
-
-function OwnField({ had: { parameter, value }, original, commit }: OwnProps) {
-  const { name, kind } = parameter;
-  switch (kind) {
-    case 'number':
-    case 'time':
-      return <NumberField label={name} unit={kind === 'time' ? 'ms' : ''} value={Number(value ?? 0)} commit={commit} />;
-    case 'colour':
-      return <ColourField label={name} value={String(value ?? 'none')} mixed={false} commit={commit} />;
-    case 'picture':
-      return <PictureField label={name} value={String(value ?? '')} commit={commit} />;
-    case 'state':
-      return (
-        <Select
-          aria-label={name}
-          value={String(value ?? '')}
-          options={original.states.map((own) => ({ value: own.id, label: own.name }))}
-          onChange={(next: string) => void commit(next)}
-        />
-      );
-    default:
-      return <TextField label={name} value={String(value ?? '')} commit={commit} />;
-  }
 }

@@ -10,6 +10,7 @@ import { playWays, useCourse } from '../course';
 import { usePlayed, useTrial } from '../trial';
 import { Pixels } from '../watch/Pixels';
 import { Speeds } from '../watch/Speeds';
+import { TryValues } from '../watch/TryValues';
 import { useWatch } from '../watch/watch';
 import { WatchPanel } from '../watch/WatchPanel';
 import { ActForMe, UseSwitch, useUsed } from './UsedLoop';
@@ -56,6 +57,7 @@ export function LoopStage() {
         )}
         {pixels && !tried && !used && <Pixels width={picture.width} height={picture.height} zoom={zoom} />}
       </div>
+      {!used && <TryValues />}
       <WatchPanel zoom={zooming} />
       <Flex align="center" gap={8} className="stage-foot">
         {used ? used.controls : <PlayControls />}

@@ -190,6 +190,14 @@ def test_a_screen_with_a_scrolled_story(bench) -> None:
     bench.press("+ state")
     choose(bench, figure)
     bench.set("fill", "#d9503a")
+    # It turns as the first section goes by; what is no number is said, and nothing is lost.
+    bench.unfold("Moves with the scroll")
+    bench.press("+ with the scroll")
+    turn = bench.field("rotation through Section 1 at 100 %")
+    bench.fill(turn, "far")
+    bench.wait(lambda: bench.faults())
+    bench.changed(lambda: bench.fill(turn, "90"))
+    assert [key["value"] for key in bench.document()["undercurrents"][0]["courses"][0]["keys"]] == [0, 90]
     there, back = there_and_back(bench)
     cue(bench, there, "comes into view", "Section 2")
     cue(bench, back, "comes into view", "Section 1")
@@ -204,9 +212,12 @@ def test_a_screen_with_a_scrolled_story(bench) -> None:
     ActionChains(bench.browser).scroll_from_origin(ScrollOrigin.from_element(screen), 0, 160).perform()
     bench.wait(lambda: on_stage(bench) == "State 2")
     bench.wait(lambda: coloured(bench, figure, "217, 80, 58"))
-    assert bench.one(f"{USED} [data-layer='{figure}']").rect["y"] == pytest.approx(before, abs=1)
+    shown = f"{USED} [data-layer='{figure}']"
+    bench.wait(lambda: "rotate(90deg)" in bench.one(shown).get_attribute("style"))
+    assert bench.one(shown).rect["y"] == pytest.approx(before, abs=1)
     ActionChains(bench.browser).scroll_from_origin(ScrollOrigin.from_element(screen), 0, -160).perform()
     bench.wait(lambda: on_stage(bench) == "First")
+    bench.wait(lambda: "rotate(90deg)" not in bench.one(shown).get_attribute("style"))
     # By the keyboard, as any page scrolls.
     screen.send_keys(Keys.END)
     bench.wait(lambda: on_stage(bench) == "State 2")

@@ -174,3 +174,27 @@ describe('many transitions at once', () => {
     ).toEqual([]);
   });
 });
+
+describe('motion along a section', () => {
+  const section = { id: 'first', name: 'First', height: 100 };
+  const story = { ...piece, sections: [section] } as Piece;
+
+  it('is one course for each property, together for a section, and gone with its last', () => {
+    const one = after(edits.addAlong(story, 'e', section, 'rotation', 0), story);
+    const both = after(edits.addAlong(one, 'e', section, 'opacity', 1), one);
+    expect(both.undercurrents).toHaveLength(1);
+    const [turn, fade] = edits.alongOf(both, 'e');
+    expect([turn, fade].map((along) => [along?.course.property, along?.shares])).toEqual([
+      ['rotation', [0, 1]],
+      ['opacity', [0, 1]],
+    ]);
+    expect(edits.freeForAlong(both, 'e').map(({ name }) => name)).not.toContain('rotation');
+    const turned = after(edits.setAlong(known(turn), 1, 90), both);
+    expect(edits.alongOf(turned, 'e')[0]?.course.keys.map(({ value }) => value)).toEqual([0, 90]);
+    const left = after(edits.removeAlong(turned, known(turn)), turned);
+    expect(edits.alongOf(left, 'e').map(({ course }) => course.property)).toEqual(['opacity']);
+    const [last] = edits.alongOf(left, 'e');
+    expect(after(edits.removeAlong(left, known(last)), left).undercurrents).toEqual([]);
+    expect(edits.alongOf(both, 'g')).toEqual([]);
+  });
+});

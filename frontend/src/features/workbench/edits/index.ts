@@ -1,4 +1,5 @@
 /* Every edit of the workbench. */
+export * from './along';
 export * from './arrange';
 export * from './cannotBe';
 export * from './cells';

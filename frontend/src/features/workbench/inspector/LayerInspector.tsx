@@ -12,6 +12,7 @@ import { namesOf, setFixed, shownOf, traitIn, type Scope } from '../edits';
 import { looksEdit } from '../looks';
 import { placed, stateNamed } from '../tree';
 import { LayoutDiagram, ResizeDiagram } from './Diagrams';
+import { AlongSections } from './AlongSections';
 import { ColourField } from './ColourField';
 import { OfferedOfLayer } from './Offered';
 import { Overrides } from './Overrides';
@@ -72,6 +73,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
         );
       })}
       {ids.length === 1 && <OfferedOfLayer id={firstOf(ids)} values={common} />}
+      {ids.length === 1 && <AlongSections key={firstOf(ids)} id={firstOf(ids)} />}
       <TouchOfLayers ids={ids} />
     </>
   );

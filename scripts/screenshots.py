@@ -91,6 +91,7 @@ def copies(bench: Bench) -> None:
     piece(bench, "pier-carousel")
     bench.one("[data-state='east']").click()
     bench.one("[data-row='east']").click()
+    bench.one("[aria-label='What is in North card']").click()
 
 
 def traits(bench: Bench) -> None:

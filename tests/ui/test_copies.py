@@ -210,3 +210,27 @@ def test_the_way_of_a_copy_begins_later_by_pulling_its_bars(bench) -> None:
         "return fetch('/api/pieces/pier-carousel/piece.json').then(answer => answer.text())"
     )
     assert list(json.loads(whole)["library"]) == ["pier-card"]
+
+
+EDIT = """
+const [id, patch] = arguments;
+return fetch(`/api/pieces/${id}`).then(r => r.json())
+  .then(({ revision }) => fetch(`/api/pieces/${id}`, { method: 'PATCH', headers: { 'Content-Type': 'application/json' },
+    body: JSON.stringify({ revision, label: 'Elsewhere', patch }) }))
+  .then(answer => answer.status);
+"""
+
+
+def test_an_edit_of_the_original_elsewhere_is_rehearsed(bench) -> None:
+    """In another window, while its holder, whose own revision stays, is being rehearsed."""
+    a_card(bench)
+    begin(bench, "Quay step", 100, 120)
+    copy = place_card(bench, "Step card")
+    bench.press("+ state")
+    stand(bench, copy, "Open")
+    bench.one("nav").find_element("link text", "Rehearse").click()
+    face = f".used [data-layer='{copy}/rectangle']"
+    assert "(31, 122, 112" in bench.one(face).value_of_css_property("background-color")
+    patch = [{"op": "replace", "path": "/layers/0/fill", "value": "#d9503a"}]
+    assert bench.browser.execute_script(EDIT, "card-of-a-pier", patch) == 200
+    bench.wait(lambda: "(217, 80, 58" in bench.one(face).value_of_css_property("background-color"))

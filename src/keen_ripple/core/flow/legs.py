@@ -38,8 +38,8 @@ class Leg:
     # How much finer than their properties say the tapes of some layers have to be.
     finer: Mapping[str, Finer] = field(default_factory=dict)
     families: Families = field(default_factory=dict)
-    # The same moves in their order of layers and copies.
-    sorted: Moves | None = None
+    # The same moves by layer, with those that repeat others; None of those that were not worked out of two poses.
+    worked_out: Moves | None = None
 
     def moves_on_axis(self) -> Iterator[Move]:
         """The moves, to be put behind those of other legs: what is carried over waits at its start where it waits."""
@@ -55,12 +55,12 @@ class Leg:
 
     def earlier(self, transition: Transition) -> Earlier:
         """What the same leg of the next revision can take over."""
-        moves = self.sorted or Moves(by_layer=_by_layer(self.moves))
+        moves = self.worked_out or Moves(by_layer=_by_layer(self.moves))
         return Earlier(self.before, self.after, self.families, moves, self.transition == transition)
 
     @property
     def _repeats(self) -> Sequence[Repeat]:
-        return tuple(self.sorted.repeats.values()) if self.sorted else ()
+        return tuple(self.worked_out.repeats.values()) if self.worked_out else ()
 
     @cached_property
     def knots(self) -> int:
@@ -70,7 +70,7 @@ class Leg:
     @cached_property
     def cost(self) -> Cost:
         """What its tape costs to work out."""
-        return cost_of(self.sorted or Moves(self.moves))
+        return cost_of(self.worked_out or Moves(self.moves))
 
     @cached_property
     def fade(self) -> Easing | None:
@@ -111,7 +111,7 @@ def legs_of(
                 legs[name] = replace(draft, known=tracks)
                 if not draft.moves:
                     moves = movers.moves(transition, spans, start, goal, earlier)
-                    legs[name] = replace(legs[name], moves=moves.all, sorted=moves)
+                    legs[name] = replace(legs[name], moves=moves.all, worked_out=moves)
             budget.take(legs[name].cost)
     return legs
 

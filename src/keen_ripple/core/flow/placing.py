@@ -105,7 +105,7 @@ class _Placer:
         # Copies with the same values share all of this.
         self._originals: dict[tuple[str, str], Piece] = {}
         self._layer_ids: dict[int, list[str]] = {}
-        self._standing: dict[tuple[int, int, tuple[str, ...]], Mapping[str, _Standing]] = {}
+        self._standing: dict[tuple[int, tuple[tuple[str, str], ...]], Mapping[str, _Standing]] = {}
         self._differences: dict[tuple[int, int, str], Mapping[str, Look]] = {}
 
     def flat(self, piece: Piece, chain: tuple[str, ...], only: str | None = None) -> Piece:
@@ -141,7 +141,7 @@ class _Placer:
         stands = tuple([(leads and look.__dict__["state"]) or own["state"] for look in looks])
         if all(IN_LAYERS.isdisjoint(look.model_fields_set) for look in looks):
             # Shared by all copies that have the same states.
-            key = id(base), id(piece), stands
+            key = id(base), tuple(zip([state.id for state in piece.states], stands, strict=True))
             if key not in self._standing:
                 self._standing[key] = _standing(piece, stands, [base] * len(looks))
             standing = self._standing[key]

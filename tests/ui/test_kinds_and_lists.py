@@ -201,6 +201,7 @@ def test_a_screen_with_a_scrolled_story(bench) -> None:
     there, back = there_and_back(bench)
     cue(bench, there, "comes into view", "Section 2")
     cue(bench, back, "comes into view", "Section 1")
+    along_the_way(bench)
     # The stage shows all of the content, and each section by one press.
     bench.one("[aria-label='Sections on the stage']").find_element(By.XPATH, ".//button[.='Section 2']").click()
     assert bench.one(f"[data-stage=pose] [data-layer='{ground}']").is_displayed()
@@ -225,6 +226,25 @@ def test_a_screen_with_a_scrolled_story(bench) -> None:
     # Nothing of it is lost where somebody starts over: it stands at its top again.
     bench.button("Start over").click()
     bench.wait(lambda: bench.browser.execute_script("return arguments[0].scrollTop", bench.one(f"{USED} .scene")) == 0)
+
+
+def along_the_way(bench) -> None:
+    """The run sheet with the way scrolled as its axis: where the figure turns, and by how much is changed there."""
+    bench.one("nav").find_element("link text", "Run sheet").click()
+    bench.button("by the scroll").click()
+    assert bench.one("svg.axis").get_attribute("aria-label") == "160 px can be scrolled"
+    told = bench.one("[aria-label='What moves with the scroll'] svg").get_attribute("aria-label")
+    assert told == "Figure rotation through Section 1: 0 at 0 %, 90 at 100 %"
+    titles = [title.get_attribute("textContent") for title in bench.all("svg.axis path title")]
+    assert any(title.startswith("Section 2 comes into view at 80 px: First to") for title in titles)
+    bench.one("[aria-label='What moves with the scroll'] button").click()
+    bench.changed(lambda: bench.fill(bench.field("rotation through Section 1 at 0 %"), "10"))
+    assert findings(bench) == []
+    bench.press("Undo")
+    bench.button("by the scroll").click()
+    bench.wait(lambda: not bench.all("[aria-label='What moves with the scroll']"))
+    bench.one("nav").find_element("link text", "Workbench").click()
+    bench.one("[data-stage=pose]")
 
 
 def coloured(bench, layer: str, rgb: str) -> bool:

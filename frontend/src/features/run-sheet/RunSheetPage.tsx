@@ -1,8 +1,9 @@
 import { Button, Flex } from 'antd';
-import { useMemo, useState } from 'react';
+import { useMemo, useState, type ReactNode } from 'react';
 import { Chip } from '../../shared/ui/Chip';
 import { PlainButton } from '../../shared/ui/PlainButton';
 import {
+  edits,
   BenchFrame,
   CloseLoop,
   howToPlay,
@@ -21,6 +22,7 @@ import { Marks } from './Marks';
 import { marksOf } from './findings';
 import { barsOf, rowsOf, type Snap } from './model';
 import './run-sheet.css';
+import { ScrollSheet } from './ScrollSheet';
 import { Sheet } from './Sheet';
 import { StaggerPanel } from './StaggerPanel';
 import { lastOf } from '../../shared/known';
@@ -40,6 +42,19 @@ const CHOOSE = 'Choose a bar for its start, its length and its curve.';
 const TIMED_BY_ORIGINALS = 'What moves here moves by itself: it is timed in its original.';
 
 function OpenSheet() {
+  const [scrolls, setScrolls] = useState(false);
+  const hasSections = useBench((b) => edits.sectionsOf(b.document).length > 0);
+  const byScroll = scrolls && hasSections;
+  const axis = hasSections && (
+    <Chip pressed={byScroll} title="The way scrolled as the axis" onClick={() => setScrolls(!byScroll)}>
+      by the scroll
+    </Chip>
+  );
+  return byScroll ? <ScrollSheet axis={axis} /> : <RunSheet axis={axis} />;
+}
+
+/** `axis`: what takes another axis instead of time. */
+function RunSheet({ axis }: { axis: ReactNode }) {
   const piece = useBench((b) => b.document);
   const { run, readings, seam } = usePlayed(({ run, readings, seam }) => ({ run, readings, seam }));
   const tried = useTrial((t) => t.trial !== null);
@@ -65,6 +80,7 @@ function OpenSheet() {
           <NothingMoves />
         )}
         <Flex component="footer" align="center" gap={12} className="foot" style={{ height: 44 }}>
+          {axis}
           <PlaysWhat />
           <SnapTo snap={snap} setSnap={setSnap} />
           {rows.length > 0 && (

@@ -1,10 +1,11 @@
 import { describe, expect, it } from 'vitest';
-import type { Segment } from '../../api/contract';
+import type { Piece, Segment } from '../../api/contract';
 import { keysPressed } from './pulls';
 import { beginsState } from './model';
 import type { Run, Seam, Transition, TransitionReading } from '../../api/contract';
 import { cutOff, deadTimes, marksOf, tooSoon } from './findings';
 import { barsOf, endsBeside, lineOf, rowsOf, rulerStep, snapped, speedsOf } from './model';
+import { cuesOnWay, farthest, sectionsOnWay } from './scroll';
 import { stretchesOf, voicesOf } from './voices';
 import { known } from '../../shared/known';
 
@@ -186,4 +187,30 @@ it('a free copy goes through its lead-in once, and through its loop until the ax
     ['c', 50],
     ['c/d', 70],
   ]);
+});
+
+it('the way scrolled has its sections, and where on the way down they come into view or go out of it', () => {
+  const sections = [100, 50, 400].map((height, n) => ({ id: `s${n}`, name: `S${n}`, height }));
+  const cued = (id: string, cue: string, cue_layer: string, cue_share?: number) => ({ id, cue, cue_layer, cue_share });
+  const transitions = [
+    cued('first', 'in-view', 's0'),
+    cued('second', 'in-view', 's1'),
+    cued('gone', 'out-of-view', 's0', 0.2),
+    // Of 400 px no more than the screen's 200 are ever seen.
+    cued('never', 'in-view', 's2', 0.6),
+    cued('half', 'in-view', 's2', 0.25),
+    cued('other', 'tap', 's1'),
+  ];
+  const story = { height: 200, sections, transitions } as unknown as Piece;
+  expect(farthest(story)).toBe(350);
+  expect(sectionsOnWay(story).map(({ from_px, to_px }) => [from_px, to_px])).toEqual([
+    [0, 100],
+    [100, 150],
+    [150, 350],
+  ]);
+  expect(cuesOnWay(story).map(({ transition, at_px }) => [transition, at_px])).toEqual([
+    ['gone', 80],
+    ['half', 50],
+  ]);
+  expect(farthest({ ...story, height: 900 })).toBe(0);
 });

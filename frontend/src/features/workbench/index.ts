@@ -7,6 +7,7 @@ export { EVERY_WAY, useNoFilm, useRehearsals } from './rehearsals';
 export { Speeds } from './watch/Speeds';
 export { BenchFrame } from './BenchFrame';
 export * as edits from './edits';
+export { AlongSections } from './inspector/AlongSections';
 export { CloseLoop } from './inspector/CloseLoop';
 export { Retime } from './inspector/Retime';
 export { TimingEditor } from './inspector/TimingEditor';

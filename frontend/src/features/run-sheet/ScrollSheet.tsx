@@ -34,7 +34,7 @@ export function ScrollSheet({ axis }: { axis: ReactNode }) {
         <Way />
         <Flex component="footer" align="center" gap={12} className="foot" style={{ height: 44 }}>
           {axis}
-          <span className="quiet ellipsis">Rehearse scrolls it by wheel, finger and keys</span>
+          <span className="quiet ellipsis">In Rehearse you scroll it by wheel, finger and keys</span>
         </Flex>
       </main>
       <Flex vertical gap={9} component="aside" className="sheet-side inspector" aria-label="Inspector">

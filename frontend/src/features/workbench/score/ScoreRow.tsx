@@ -132,11 +132,11 @@ interface Spans {
   moves: Map<string, Span>;
   copies: Map<string, Span>;
 }
-const known = new WeakMap<TransitionReading, Spans>();
+const indexed = new WeakMap<TransitionReading, Spans>();
 
 /** Looked up by every row at every change, so the moves of a reading are gone through once. */
 function spansOf(reading: TransitionReading): Spans {
-  const before = known.get(reading);
+  const before = indexed.get(reading);
   if (before) return before;
   const found: Spans = { moves: new Map(), copies: new Map() };
   for (const [layer, property, start, end] of reading.moves) {
@@ -147,6 +147,6 @@ function spansOf(reading: TransitionReading): Spans {
       found.copies.set(copy, [Math.min(first, start), Math.max(last, end)]);
     }
   }
-  known.set(reading, found);
+  indexed.set(reading, found);
   return found;
 }

@@ -84,6 +84,9 @@ def test_a_notice_in_three_tones(bench) -> None:
     bench.one(".layers")
     assert (bench.document()["width"], bench.document()["height"]) == (360, 720)
     first = place(bench, "Notice of tones", "Upper notice")
+    # What a device covers is drawn, and what is alone lines up with the rest.
+    bench.changed(bench.one("[title='Line up with its group, or the safe area: top']").click)
+    assert bench.document()["layers"][0]["y"] == bench.document()["safe_area"]["top"] == 40
     # Where nothing leads it, it says that it stands still, and what to do.
     assert "stands still unless it lives by itself" in bench.one("section.placement").text
     live_free(bench)

@@ -97,7 +97,7 @@ export const api = {
   pieceAddress: (id: string) => `/api${at(id)}/piece.json`,
   addDocument: (document: Record<string, unknown>) =>
     ask<Made>('POST', '/pieces', { document: document as unknown as NewPiece['document'] } satisfies NewPiece),
-  create: (name: string, size: { width?: number; height?: number } = {}) =>
+  create: (name: string, size: Pick<NewPiece, 'width' | 'height' | 'safe_area'> = {}) =>
     ask<Made>('POST', '/pieces', { name, ...size } satisfies NewPiece),
   duplicate: (id: string) => ask<Made>('POST', '/pieces', { copy_of: id } satisfies NewPiece),
   remove: (id: string) => ask<Made>('DELETE', at(id)),

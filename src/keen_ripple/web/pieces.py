@@ -131,7 +131,7 @@ def _wanted(conn: Connection, wish: NewPiece) -> dict[str, Any]:
         return {**original, "name": name, "id": _id_of(name)}
     if wish.name is None:
         raise RequestFault("name is missing.", place="/name", remedy="Name the piece, or send a document.")
-    size = {name: value for name in ("width", "height") if (value := getattr(wish, name)) is not None}
+    size = wish.model_dump(include={"width", "height", "safe_area"}, exclude_none=True)
     return {**_empty(wish.name.strip()), **size, "id": _id_of(wish.name.strip())}
 
 

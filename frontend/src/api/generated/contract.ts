@@ -2213,8 +2213,30 @@ export interface NewPiece {
   name?: string | null;
   width?: number | null;
   height?: number | null;
+  safe_area?: SafeArea | null;
   copy_of?: string | null;
   document?: Piece | null;
+}
+/**
+ * How far from each edge of the piece the system of a device may lie over it, px. A guide: nothing follows it.
+ */
+export interface SafeArea {
+  /**
+   * px
+   */
+  top?: number;
+  /**
+   * px
+   */
+  right?: number;
+  /**
+   * px
+   */
+  bottom?: number;
+  /**
+   * px
+   */
+  left?: number;
 }
 /**
  * One micro-animation.
@@ -2238,6 +2260,10 @@ export interface Piece {
    */
   height: number;
   ground?: string | null;
+  /**
+   * What is kept free at the edges of a screen.
+   */
+  safe_area?: SafeArea | null;
   /**
    * The colour space of blending.
    */

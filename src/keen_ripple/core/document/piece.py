@@ -35,6 +35,9 @@ def _number(value: Any) -> Any:
     return str(value) if isinstance(value, bool) else value
 
 
+Inset = Annotated[float, Field(ge=0.0, le=8192.0, description="px")]
+
+
 class State(Model):
     """A keyframed look of the whole piece, as differences from the base, by layer."""
 
@@ -59,6 +62,15 @@ class Section(Model):
     height: Size
 
 
+class SafeArea(Model):
+    """How far from each edge of the piece the system of a device may lie over it, px. A guide: nothing follows it."""
+
+    top: Inset = 0
+    right: Inset = 0
+    bottom: Inset = 0
+    left: Inset = 0
+
+
 class Piece(Model):
     """One micro-animation."""
 
@@ -68,6 +80,7 @@ class Piece(Model):
     width: Size
     height: Size
     ground: Colour | None = None
+    safe_area: SafeArea | None = Field(default=None, description="What is kept free at the edges of a screen.")
     blend: Literal["oklab", "srgb"] = Field(default="oklab", description="The colour space of blending.")
     layers: Annotated[tuple[Layer, ...], Field(max_length=MOST_LAYERS)] = ()
     states: tuple[State, ...] = Field(min_length=1, max_length=MOST_STATES)

@@ -9,6 +9,7 @@ from pydantic import Field, ValidationError
 
 from keen_ripple.core.document import Piece, parsed
 from keen_ripple.core.document.fields import Id, Value
+from keen_ripple.core.document.piece import SafeArea
 from keen_ripple.core.document.read import as_fault
 from keen_ripple.core.document.transitions import Timing
 from keen_ripple.core.limits import LATEST_EVENT_MS, MOST_KEPT_EVENTS, MOST_PARAMETERS
@@ -34,6 +35,7 @@ class NewPiece(Body):
     name: str | None = None
     width: float | None = None
     height: float | None = None
+    safe_area: SafeArea | None = None
     copy_of: str | None = None
     document: Annotated[dict[str, Any], Unchecked(Piece)] | None = None
 

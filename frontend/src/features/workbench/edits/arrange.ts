@@ -3,6 +3,7 @@ import type { Layer, Piece, Pose } from '../../../api/contract';
 import { chainTo, matrixOf, type Point } from '../../../shared/geometry/matrix';
 import { outlineAround, outlineOf } from '../../../shared/geometry/outlines';
 import { round } from '../../../shared/text/sums';
+import { safeBox } from './safeArea';
 import type { Values } from './values';
 import { firstOf, known, lastOf } from '../../../shared/known';
 
@@ -49,16 +50,14 @@ const PLACE: Record<Line, (box: Box) => number> = {
   bottom: (b) => b.bottom,
 };
 
-/** Several layers line up with the box around them; one alone with its group, or with the piece. */
+/** Several layers line up with the box around them; one alone with its group, or with what is safe of the piece. */
 export function aligned(piece: Piece, pose: Pose, ids: readonly string[], line: Line): Record<string, Values> {
   const layers = piece.layers ?? [];
   const upright = line === 'left' || line === 'centre' || line === 'right';
   const group = ids.length === 1 ? chainTo(layers, firstOf(ids)).at(-2) : undefined;
   if (group) return inGroup(layers, pose, firstOf(ids), group, line, upright);
   const boxes = ids.map((id) => boxOf(layers, pose, id));
-  const goal = PLACE[line](
-    ids.length > 1 ? around(boxes) : { left: 0, top: 0, right: piece.width, bottom: piece.height },
-  );
+  const goal = PLACE[line](ids.length > 1 ? around(boxes) : safeBox(piece));
   return moves(
     layers,
     pose,

@@ -13,6 +13,7 @@ export * from './patched';
 export * from './placements';
 export * from './removal';
 export * from './rows';
+export * from './safeArea';
 export * from './sections';
 export * from './states';
 export * from './traits';

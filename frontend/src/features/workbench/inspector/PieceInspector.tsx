@@ -5,6 +5,7 @@ import { howToPlay, standingStill } from '../standing';
 import { CloseLoop } from './CloseLoop';
 import { OfferedOfPiece } from './Offered';
 import { Retime } from './Retime';
+import { SafeArea } from './SafeArea';
 import { Sections } from './Sections';
 import { TouchOfPiece } from './Touch';
 
@@ -49,6 +50,7 @@ export function PieceInspector() {
       <CloseLoop />
       <Retime />
       <Sections />
+      <SafeArea />
       <OfferedOfPiece />
       <TouchOfPiece />
       <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>

@@ -2,6 +2,7 @@ import { Flex } from 'antd';
 import { area, line } from '../../../shared/drawing/paint';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { align, distribute } from '../actions';
+import { useBench } from '../bench';
 import type { Axis, Line } from '../edits';
 
 /** A line, and two bars that lie on it: drawings of 16 by 16. */
@@ -20,9 +21,10 @@ const GAPS: [Axis, string, string][] = [
 
 const TIGHT = { padding: '2px 1px' };
 
-/** Chosen layers lined up with each other; one alone with its group or the piece. */
+/** Chosen layers lined up with each other; one alone with its group, or what is safe of the piece. */
 export function Arrange({ count }: { count: number }) {
-  const whom = count > 1 ? 'each other' : 'its group or the piece';
+  const hasSafeArea = useBench((b) => Boolean(b.document.safe_area));
+  const whom = count > 1 ? 'each other' : `its group, or the ${hasSafeArea ? 'safe area' : 'piece'}`;
   return (
     <Flex
       justify="space-between"

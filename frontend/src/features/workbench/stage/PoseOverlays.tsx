@@ -4,7 +4,8 @@ import type { Layer, Pose } from '../../../api/contract';
 import { chainTo, cornersOf, type Point } from '../../../shared/geometry/matrix';
 import type { Scene } from '../../player';
 import { useBench } from '../bench';
-import type { Box } from '../edits';
+import { safeBox, type Box } from '../edits';
+import { line } from '../../../shared/drawing/paint';
 import { useView } from '../view';
 import { boxBetween } from './caught';
 import { Frame } from './Frame';
@@ -43,6 +44,7 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
   const isPath = alone !== null && chainTo(layers, alone).at(-1)?.kind === 'path';
   return (
     <>
+      <Safe zoom={zoom} />
       <Neighbour layers={layers} pose={pose} zoom={zoom} neighbours={neighbours} />
       {path && alone && <MotionPath id={alone} zoom={zoom} />}
       {chosen.map((id) => {
@@ -65,6 +67,19 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
       {(tool === 'pen' || tool === 'line') && <Pen zoom={zoom} pointAt={pointAt} />}
       {area && <Area {...boxBetween(area.from, area.to)} zoom={zoom} />}
     </>
+  );
+}
+
+/** What a device may not cover. */
+function Safe({ zoom }: { zoom: number }) {
+  const piece = useBench((b) => b.document);
+  if (!piece.safe_area) return null;
+  const { left, top, right, bottom } = safeBox(piece);
+  const box = { x: left * zoom, y: top * zoom, width: (right - left) * zoom, height: (bottom - top) * zoom };
+  return (
+    <svg className="safe-area overlay" aria-hidden="true">
+      <rect {...line('glass', 1, '2 3')} {...box} />
+    </svg>
   );
 }
 

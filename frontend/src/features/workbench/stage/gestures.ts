@@ -2,6 +2,7 @@
 import type { Layer, Look, Pose } from '../../../api/contract';
 import { chainTo, localMatrix, matrixOf, through, type Point } from '../../../shared/geometry/matrix';
 import { outlineOf } from '../../../shared/geometry/outlines';
+import type { Box } from '../edits';
 import { round } from '../../../shared/text/sums';
 import { firstOf, known, lastOf } from '../../../shared/known';
 
@@ -185,18 +186,19 @@ function resized(
   return { ...size, x: round(Number(look.x) + before[0] - after[0]), y: round(Number(look.y) + before[1] - after[1]) };
 }
 
-/** The edges and middles of the piece, and of what lies beside the layers. */
+/** The edges and middles of the piece, the edges of what is safe of it, and of what lies beside the layers. */
 export function linesBeside(
   layers: readonly Layer[],
   ids: readonly string[],
   pose: Pose,
   piece: { width: number; height: number },
+  safe: Box,
 ): Lines {
   const chain = chainTo(layers, ids[0] ?? '');
   const parent = chain.at(-2);
   const siblings = (parent?.kind === 'group' ? parent.layers : layers) ?? [];
-  const x = [0, piece.width / 2, piece.width];
-  const y = [0, piece.height / 2, piece.height];
+  const x = [0, piece.width / 2, piece.width, safe.left, safe.right];
+  const y = [0, piece.height / 2, piece.height, safe.top, safe.bottom];
   for (const sibling of siblings) {
     if (ids.includes(sibling.id) || !pose[sibling.id] || !Number(known(pose[sibling.id]).opacity)) continue;
     const corners = outlineOf(sibling, known(pose[sibling.id]), matrixOf([...chain.slice(0, -1), sibling], pose));

@@ -32,7 +32,7 @@ def live_free(bench) -> None:
 
 def option(bench, name: str) -> None:
     """Called so, the option that is shown."""
-    bench.one(".traits").find_element(By.XPATH, ".//button[normalize-space()='rename']").click()
+    bench.one(".traits").find_element(By.XPATH, ".//button[normalize-space()='rename option']").click()
     bench.changed(lambda: bench.fill(bench.field("Name of the option"), name))
 
 

@@ -15,10 +15,30 @@ describe('evaluate', () => {
     ['0.1+0.2', 0.3],
     ['--2', 2],
     ['-20.333333333333332', -20.333333333333332],
+    ['=3*4', 12],
+    ['1e3', 1000],
+    ['2.5E-1', 0.25],
+    ['50%', 0.5],
   ])('%s is %d', (text, value) => expect(evaluate(text)).toBe(value));
 
-  it.each(['', 'abc', '12px', '1/0', '(1', '1)', '1 2', '1.2.3', '*2', 'Infinity', '1e3'])('%s is nothing', (text) =>
-    expect(evaluate(text)).toBeNull(),
+  it.each([
+    ['12px', 'px', 12],
+    ['12px + 3', 'px', 15],
+    ['90°', '°', 90],
+    ['90 deg', '°', 90],
+    ['1.5s', 'ms', 1500],
+    ['250MS', 's', 0.25],
+  ])('%s in %s is %d', (text, unit, value) => expect(evaluate(text, unit)).toBe(value));
+  it.each([
+    ['12px', 'ms'],
+    ['3em', 'px'],
+    ['px', 'px'],
+    ['1 px px', 'px'],
+  ])('%s in %s is nothing', (text, unit) => expect(evaluate(text, unit)).toBeNull());
+
+  it.each(['', 'abc', '12px', '1/0', '(1', '1)', '1 2', '1.2.3', '*2', 'Infinity', '1e999', '==1'])(
+    '%s is nothing',
+    (text) => expect(evaluate(text)).toBeNull(),
   );
 });
 

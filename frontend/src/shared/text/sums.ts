@@ -1,9 +1,17 @@
-/* Numbers as people type them: 146, -.5, 146-42, (80+20)/2, with a comma or a point. */
+/* Numbers as people type them: 146, -.5, 146-42, =(80+20)/2, 1e3, 12px, 50%, with a comma or a point. */
 
-/** The value of a number or a simple sum, or null where the text is neither. */
-export function evaluate(text: string): number | null {
+/** What one of a written unit is in the unit of the field; undefined for a unit that it has not. */
+function measureOf(written: string, unit: string): number | undefined {
+  if (written === unit || (written === 'deg' && unit === '°')) return 1;
+  if (written === '%') return 0.01;
+  if (written === 's' && unit === 'ms') return 1000;
+  return written === 'ms' && unit === 's' ? 0.001 : undefined;
+}
+
+/** The value of a number or a simple sum in the unit of a field, or null where the text is neither. */
+export function evaluate(text: string, unit = ''): number | null {
   const plain = text.replace(/[−–]/g, '-').replace(/×/g, '*').replace(/÷/g, '/').replace(/,/g, '.');
-  const tokens = plain.match(/\d+\.?\d*|\.\d+|[-+*/()]|\S/g) ?? [];
+  const tokens = plain.replace(/^\s*=/, '').match(/(?:\d+\.?\d*|\.\d+)(?:e[-+]?\d+)?|[-+*/()]|[a-z]+|\S/gi) ?? [];
   let at = 0;
 
   const factor = (): number => {
@@ -14,7 +22,11 @@ export function evaluate(text: string): number | null {
       const inner = sum();
       return tokens[at++] === ')' ? inner : NaN;
     }
-    return token && /^[\d.]/.test(token) ? Number(token) : NaN;
+    if (!token || !/^[\d.]/.test(token)) return NaN;
+    const written = tokens[at] ?? '';
+    if (!/^[a-z%°]/i.test(written)) return Number(token);
+    at++;
+    return Number(token) * (measureOf(written.toLowerCase(), unit) ?? NaN);
   };
   const product = (): number => {
     let value = factor();

@@ -30,8 +30,8 @@ export const isTyped = (property: Property): boolean => property.blend !== 'shad
 
 /** What a typed text means for the property. */
 export function parseValue(property: Property, text: string): { value: Value } | { fault: string } {
-  if (property.blend === 'linear' || property.name === 'grow') return parseNumber(text);
-  if (property.blend === 'layout' && !property.choices.length) return parseNumber(text);
+  if (property.blend === 'linear' || property.name === 'grow') return parseNumber(text, property.unit);
+  if (property.blend === 'layout' && !property.choices.length) return parseNumber(text, property.unit);
   if (property.blend === 'visible') {
     const said = text.trim().toLowerCase();
     return said === 'yes' || said === 'no' ? { value: said === 'yes' } : { fault: 'Type yes or no.' };
@@ -48,7 +48,7 @@ function parseLengths(text: string): { value: readonly number[] } | { fault: str
           .trim()
           .split(/[\s,]+/)
           .filter(Boolean);
-  const lengths = words.map(evaluate);
+  const lengths = words.map((word) => evaluate(word, 'px'));
   return lengths.every((length) => length !== null)
     ? { value: lengths }
     : { fault: 'Type the lengths of dashes and gaps in turn, such as 6 4, or none.' };

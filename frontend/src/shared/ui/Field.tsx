@@ -51,7 +51,7 @@ const SteadyNumberField = memo(function SteadyNumberField({
     value,
     mixed,
     format: (v) => show(v),
-    parse: parseNumber,
+    parse: (text) => parseNumber(text, unit),
     commit,
     nudge: nudgeBy(step),
   });

@@ -1,12 +1,16 @@
 import { evaluate, round } from '../text/sums';
 
 /** A typed number, or what to do about a text that is none. */
-export function parseNumber(text: string): { value: number } | { fault: string } {
-  const value = evaluate(text);
+export function parseNumber(text: string, unit = ''): { value: number } | { fault: string } {
+  const value = evaluate(text, unit);
   return value === null
-    ? { fault: `“${text}” is not a number. Type one such as 146, or a sum such as 146-42.` }
+    ? { fault: `“${shortened(text)}” is not a number. Type one such as 146, or a sum such as 146-42.` }
     : { value };
 }
+
+/** A text to be quoted. */
+const shortened = (text: string) => (text.length > LONGEST_QUOTE ? `${text.slice(0, LONGEST_QUOTE)}…` : text);
+const LONGEST_QUOTE = 40;
 
 /** Text is taken as it is; the server knows whether it means something. */
 export const parseText = (text: string) => ({ value: text.trim() });

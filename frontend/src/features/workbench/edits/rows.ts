@@ -37,7 +37,7 @@ export function rowsIn(text: string, parameters: readonly OriginalParameter[]): 
   if (body.length > MOST_ROWS) faults.push(`These are ${body.length} rows. Paste at most ${MOST_ROWS} at once.`);
   const rows = body.slice(0, MOST_ROWS).map((cells, index) => {
     if (cells.length > columns.length)
-      faults.push(`Row ${index + 1} has ${cells.length} cells, and there are ${columns.length} values to set.`);
+      faults.push(`Row ${index + 1} has ${cells.length} cells, and at most ${columns.length} can be set.`);
     const values: Record<string, string | number> = {};
     columns.forEach((parameter, column) => {
       const cell = cells[column];

@@ -18,9 +18,20 @@ export const withoutSafeArea: Edit = {
   patch: [{ op: 'add', path: '/safe_area', value: null }],
 };
 
+type Screen = Pick<Piece, 'width' | 'height' | 'safe_area'>;
+
 /** What is safe of the screen, in its px; all of it where nothing is said, or where nothing would be left. */
-export function safeBox({ width, height, safe_area }: Pick<Piece, 'width' | 'height' | 'safe_area'>): Box {
+export function safeBox(screen: Screen): Box {
+  const box = insetBox(screen);
+  return isSomething(box) ? box : { left: 0, top: 0, right: screen.width, bottom: screen.height };
+}
+
+/** Whether the safe area leaves something of the screen. */
+export const hasRoom = (screen: Screen): boolean => isSomething(insetBox(screen));
+
+const isSomething = (box: Box) => box.left < box.right && box.top < box.bottom;
+
+function insetBox({ width, height, safe_area }: Screen): Box {
   const { top, right, bottom, left } = { ...NONE, ...safe_area };
-  const box = { left, top, right: width - right, bottom: height - bottom };
-  return box.left < box.right && box.top < box.bottom ? box : { left: 0, top: 0, right: width, bottom: height };
+  return { left, top, right: width - right, bottom: height - bottom };
 }

@@ -1,6 +1,6 @@
 import { NumberField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
-import { SIDES, setSafeArea, withoutSafeArea } from '../edits';
+import { hasRoom, SIDES, setSafeArea, withoutSafeArea } from '../edits';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 
 /** What a device may lay over the edges of a screen: drawn on the pose, and layers line up with it. */
@@ -23,6 +23,11 @@ export function SafeArea() {
           />
         ))}
       </div>
+      {area && !hasRoom(piece) && (
+        <p className="quiet" role="status">
+          Nothing of the piece is left free.
+        </p>
+      )}
       {area && <PlainButton onClick={() => void attempt(withoutSafeArea)}>Remove safe area</PlainButton>}
     </details>
   );

@@ -55,7 +55,7 @@ function OneTrait({ trait }: { trait: Trait }) {
       <PlainButton title="One more option, shown at once" onClick={() => void attempt(edits.addOption(piece, trait))}>
         + option
       </PlainButton>
-      <PlainButton onClick={() => setRenaming(true)}>rename</PlainButton>
+      <PlainButton onClick={() => setRenaming(true)}>rename option</PlainButton>
       <PlainButton
         title={trait.options.length > 1 ? `Deletes ${shown.name}` : `Deletes the trait ${trait.name}`}
         onClick={() =>
@@ -64,7 +64,7 @@ function OneTrait({ trait }: { trait: Trait }) {
           )
         }
       >
-        delete
+        {trait.options.length > 1 ? 'delete option' : 'delete trait'}
       </PlainButton>
     </Flex>
   );

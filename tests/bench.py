@@ -72,7 +72,7 @@ class Bench:
         """An item of the menu that a button opens."""
         self.button(opener).click()
         css = ".ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item"
-        self.wait(lambda: [e for e in self.all(css) if e.text == item], f"no item {item}")[0].click()
+        self.wait(lambda: [e for e in self.all(css) if e.text.split("\n")[0] == item], f"no item {item}")[0].click()
 
     def choose_transition(self, transition: str) -> None:
         head = self.one(f"[data-transition='{transition}']")

@@ -77,6 +77,12 @@ def _parser() -> argparse.ArgumentParser:
         command.add_argument("--db", type=Path, default=Path("quay-nine.sqlite"), metavar="FILE")
         command.add_argument("--port", type=arguments.port, default=8090, metavar="N", help="0 takes any free port")
         command.set_defaults(command=_serve, with_demo=name == "demo")
+    command = commands.add_parser("import", help="put pieces from files on a shelf, all of them or none")
+    command.add_argument("files", nargs="+", type=Path, metavar="FILE", help="pieces, bundles, zips of them")
+    _with_database(command, _import)
+    command = commands.add_parser("export", help="write all pieces of a shelf into a folder, as ID.json")
+    command.add_argument("folder", type=Path, metavar="DIR")
+    _with_database(command, _export)
     command = commands.add_parser("intake", help="make a piece from an SVG file; what is not taken goes to stderr")
     command.add_argument("svg", type=Path, metavar="FILE.svg")
     command.add_argument("--out", type=Path, required=True, metavar="PIECE.json")
@@ -136,6 +142,26 @@ def _on_a_piece(commands: Any, name: str, run: Command, text: str, writes: str =
     _with_library(command)
     command.set_defaults(command=run, suffix=writes, several=False)
     return command
+
+
+def _with_database(command: argparse.ArgumentParser, run: Command) -> None:
+    command.add_argument("--db", type=Path, default=Path("quay-nine.sqlite"), metavar="FILE")
+    command.set_defaults(command=run)
+
+
+def _import(options: argparse.Namespace) -> None:
+    from keen_ripple.shelf import take_in
+
+    _print(take_in(options.db, options.files)._asdict())
+
+
+def _export(options: argparse.Namespace) -> None:
+    from keen_ripple.shelf import give_out
+
+    written, left_out = give_out(options.db, options.folder)
+    for line in left_out:
+        print(f"keen-ripple: not written: {line}", file=sys.stderr)
+    _print({"written": [str(path) for path in written]})
 
 
 def _with_library(command: argparse.ArgumentParser) -> None:

@@ -87,3 +87,20 @@ def test_the_command_draws_a_state_or_a_moment(tmp_path: Path, capsys: pytest.Ca
         with pytest.raises(SystemExit) as caught:
             cli.main(["draw", str(source), "--out", str(out), *wrong])
         assert caught.value.code == 2
+
+
+def test_a_piece_that_clips_shows_nothing_beyond_its_edge_also_in_another() -> None:
+    inner = piece([{"kind": "rectangle", **BOX, "x": -30}], id="inner", clips=True, width=60, height=60)
+    holder = piece(
+        [
+            {"kind": "placement", "id": "copy", "name": "Copy", "piece": "inner", "state": "a"}
+            | {"x": 100, "y": 20, "width": 60, "height": 60, "scale_x": 0.5, "scale_y": 0.5, "pivot_x": 0, "pivot_y": 0}
+        ],
+        states=[{"id": "a", "name": "A"}],
+        transitions=[],
+    )
+    for clips, left in ((True, 100), (False, 85)):
+        library = {"inner": read_piece({**inner, "clips": clips})}
+        timeline = timeline_of(read_piece(holder), library=library)
+        seen = np.argwhere(draw_at(timeline, 0)[:, :, 3] == 255)
+        assert (seen[:, 1].min(), seen[:, 1].max()) == (left, 104)

@@ -49,7 +49,7 @@ def test_atomic(conn: sqlite3.Connection, nested: bool, failing: bool) -> None:
         with suppress(RuntimeError):
             write()
     assert not conn.in_transaction
-    assert names(conn) == ["outer"] * nested + ["inner"] * (not failing)
+    assert names(conn) == ["inner"] * (not failing) + ["outer"] * nested
 
 
 ONE, TWO = "CREATE TABLE a (x TEXT);\nINSERT INTO a VALUES ('one; two');", "CREATE TABLE b (y TEXT);"
@@ -215,7 +215,7 @@ def test_a_damaged_row_hides_no_other_and_can_be_read_and_removed(conn: sqlite3.
     pieces.add(conn, piece())
     pieces.add(conn, piece(id="sound"))
     conn.execute("UPDATE piece SET document = CAST(? AS TEXT) WHERE id = 'probe'", (content,))
-    [damaged, sound] = pieces.shelf(conn)
+    [sound, damaged] = pieces.shelf(conn)
     assert (sound.id, sound.name, sound.fault) == ("sound", "Probe", None)
     with pytest.raises(Damaged) as caught:
         pieces.load(conn, "probe")

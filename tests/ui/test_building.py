@@ -44,9 +44,7 @@ def grouped(bench, name: str) -> str:
 
 
 def rounded(bench, radius: int) -> None:
-    bench.unfold("Corners")
-    for corner in ("top left", "top right", "bottom right", "bottom left"):
-        bench.set(f"radius {corner}", str(radius))
+    bench.set("radius of all corners", str(radius))
 
 
 def give(bench, **values: Any) -> None:
@@ -68,7 +66,9 @@ def going_by_itself() -> dict[str, Any]:
     """The deck-lamp switch, with rests in place of taps."""
     document = expected("deck-lamp-switch")
     for transition in document["transitions"]:
-        transition.update(cue="hold", hold_ms=1200, early_ms=0)
+        transition.update(cue="hold", hold_ms=1200)
+    # Said with the hold; the way back is made with it.
+    document["transitions"][0]["early_ms"] = 0
     return document
 
 
@@ -95,9 +95,9 @@ def test_the_deck_lamp_switch(bench) -> None:
     bench.one("[data-transition]").click()
     bench.changed(lambda: bench.one("[aria-label='Curve or spring'] [title=Spring]").click())
     bench.set("hold", "1200")
-    bench.press("+ return")
-    bench.one("[data-transition='state-2-to-first']").click()
-    bench.set("hold", "1200")
+    # The way back is chosen at once, and has the same hold and spring.
+    bench.press("+ way back")
+    bench.changed(lambda: bench.one("[aria-label='Curve or spring'] [title=Curve]").click())
     bench.set("duration", "240")
     bench.set("easing", "cubic-bezier(0.3, 0, 0.2, 1)")
     bench.wait(lambda: bench.one(".ring .of").text.startswith("of 3."))
@@ -268,10 +268,7 @@ def draw_track_and_knob(bench, keys: Keyboard) -> None:
             keys.set(label, str(value))
         if name == "Track":
             keys.set("fill", "#c3cfca")
-            keys.to("Corners")
-            bench.keys(Keys.ENTER)
-            for corner in ("top left", "top right", "bottom right", "bottom left"):
-                keys.set(f"radius {corner}", "26")
+            keys.set("radius of all corners", "26")
         else:
             keys.set("fill", "#fbfaf5")
             keys.to("Shadow and blur")
@@ -313,11 +310,9 @@ def test_the_deck_lamp_switch_by_keys_alone(bench) -> None:
     keys.to("Curve or spring")
     bench.changed(lambda: bench.keys(Keys.ARROW_RIGHT))
     keys.set("hold", "1200")
-    keys.press("+ return")
-    keys.part(".score")
-    keys.to("Transition state-2 to first, hold 0300 ms")
-    bench.keys(Keys.ENTER)
-    keys.set("hold", "1200")
+    keys.press("+ way back")
+    keys.to("Curve or spring")
+    bench.changed(lambda: bench.keys(Keys.ARROW_LEFT))
     keys.set("duration", "240")
     keys.set("easing", "cubic-bezier(0.3, 0, 0.2, 1)")
     assert made(bench) == going_by_itself()

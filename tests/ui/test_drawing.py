@@ -106,13 +106,13 @@ def test_several_layers_at_once(bench) -> None:
     bench.one("[data-row='box-2']").click()
     bench.changed(lambda: bench.pull((85, 45), (85, 75), holding=Keys.ALT))
     document = bench.document()
-    assert [layer["name"] for layer in document["layers"]] == ["Box 1", "Box 2", "Box 2 copy", "Box 3"]
+    assert [layer["name"] for layer in document["layers"]] == ["Box 1", "Box 2", "Box 4", "Box 3"]
     assert document["layers"][2]["y"] == document["layers"][1]["y"] + 30
     assert document["states"][1]["changes"]["box-2-2"]["x"] == document["states"][1]["changes"]["box-2"]["x"]
 
     # Deleting says what it touched.
     bench.changed(lambda: bench.one(".layer-actions").find_element("xpath", ".//button[.='delete']").click())
-    assert "Box 2 copy is deleted, with what A, B said of it. Undo" in bench.one(".notice").text
+    assert "Box 4 is deleted, with what A, B said of it. Undo" in bench.one(".notice").text
     bench.press("Undo")
     assert len(bench.document()["layers"]) == 4
 

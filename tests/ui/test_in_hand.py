@@ -133,10 +133,9 @@ def test_what_is_paused_stays_paused_with_a_new_piece(bench) -> None:
     bench.button("Pause all").click()
     bench.one("[aria-label='More for Tide loader']").click()
     bench.button("Duplicate").click()
-    # It comes last, where more of the shelf is drawn once it is scrolled to.
-    last = "[...document.querySelectorAll('[data-shelf]')].at(-1)"
-    name = f"{last}.scrollIntoView(); return {last}.dataset.shelf"
-    bench.wait(lambda: bench.browser.execute_script(name).startswith("tide-loader"))
+    # The newest comes first.
+    bench.wait(lambda: len(bench.all("[data-shelf^='tide-loader']")) > 1)
+    assert bench.all("[data-shelf]")[0].get_attribute("data-shelf") == "tide-loader-copy"
     bench.button("Play all")
     dots = """return Object.fromEntries([...document.querySelectorAll('[data-shelf]:has(.ring)')].map((cell) =>
         [cell.dataset.shelf, cell.querySelector('.ring').getAttribute('aria-valuenow')]))"""

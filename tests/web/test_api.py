@@ -29,7 +29,7 @@ def unpack(tape: dict[str, Any]) -> dict[tuple[str, str], tuple[np.ndarray, np.n
 def test_shelf_and_piece(client: FlaskClient) -> None:
     shelf = client.get("/api/pieces").get_json()["pieces"]
     assert [entry["id"] for entry in shelf] == list(DEMO)
-    assert shelf[0] == {"row": 1, "id": "tide-loader", "revision": 1, "name": "Tide loader"} | {
+    assert shelf[0] == {"row": len(DEMO), "id": "tide-loader", "revision": 1, "name": "Tide loader"} | {
         "width": 272,
         "height": 208,
         "total_ms": 2060,

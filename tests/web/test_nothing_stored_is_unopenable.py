@@ -171,7 +171,7 @@ def test_a_damaged_row_has_a_history_a_download_and_an_end(client: FlaskClient, 
     client.patch(PROBE, json={"revision": 1, "label": "Rename", "patch": replaced("/name", "Gull")})
     with sqlite3.connect(tmp_path / "web.sqlite") as conn:
         conn.execute("UPDATE piece SET document = 'half' WHERE id = 'probe'")
-    damaged, sound = client.get("/api/pieces").json["pieces"]
+    sound, damaged = client.get("/api/pieces").json["pieces"]
     assert (damaged["fault"], sound["fault"]) == ("What is stored here is no piece.", None)
     assert client.get(PROBE).status_code == 422
     here = f"/api/damaged/{damaged['row']}"

@@ -30,6 +30,7 @@ import type {
   Revision,
   Row,
   Shelf,
+  Shelved,
   SpringShape,
   Steps,
   Takes,
@@ -99,7 +100,14 @@ export const api = {
     ask<Made>('POST', '/pieces', { document: document as unknown as NewPiece['document'] } satisfies NewPiece),
   create: (name: string, size: Pick<NewPiece, 'width' | 'height' | 'safe_area'> = {}) =>
     ask<Made>('POST', '/pieces', { name, ...size } satisfies NewPiece),
-  duplicate: (id: string) => ask<Made>('POST', '/pieces', { copy_of: id } satisfies NewPiece),
+  createFrom: (name: string, starter: NewPiece['starter']) =>
+    ask<Made>('POST', '/pieces', { name, starter } satisfies NewPiece),
+  duplicate: (id: string, name: string | null = null) =>
+    ask<Made>('POST', '/pieces', { copy_of: id, name } satisfies NewPiece),
+  collectionAddress: '/api/collection',
+  /** A zip of pieces. */
+  addCollection: async (zip: Blob) =>
+    (await (await fetched('POST', '/collection', new Blob([zip], { type: 'application/zip' }))).json()) as Shelved,
   remove: (id: string) => ask<Made>('DELETE', at(id)),
   restore: (id: string) => ask<Made>('POST', `${at(id)}/restore`),
   plainLayers: (id: string, layer: string) => ask<Retimed>('POST', `${at(id)}/plain`, { layer }),

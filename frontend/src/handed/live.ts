@@ -1,12 +1,13 @@
 /* A piece in a page of somebody else: drawn, playing, and answering to whoever acts. */
-import type { Drawn, Pose, Section } from '../api/contract';
+import type { Pose } from '../api/contract';
 import { ScenePictures } from '../features/player/pictures';
+import type { Picture } from '../features/player/scene';
 import sceneStyle from '../features/player/scene.css?inline';
 import type { Event, Tables } from '../runtime/data';
 import { Session } from '../runtime/session';
 
 interface Handed {
-  piece: { width: number; height: number; ground: string | null; layers: Drawn[]; sections: Section[] };
+  piece: Picture;
   pose: Pose;
   tables: Tables;
 }

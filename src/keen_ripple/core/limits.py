@@ -8,6 +8,10 @@ from __future__ import annotations
 # The whole document.
 LONGEST_DOCUMENT = 12_000_000
 """Characters of JSON."""
+LARGEST_COLLECTION = 200_000_000
+"""Bytes of all pieces of an archive together."""
+MOST_FILES = 2000
+"""Of one archive."""
 DEEPEST_JSON = 180
 DEEPEST_GROUPS = 64
 """Groups inside each other."""

@@ -97,7 +97,7 @@ GROUPS: dict[str, bool] = {
     "Rotation and scale": True,
     "Look": True,
     "Letters": True,
-    "Corners": False,
+    "Corners": True,
     "Line": False,
     "Shadow and blur": False,
     "Skew and 3D": False,

@@ -61,6 +61,8 @@ def _style(timeline: Timeline) -> Iterator[str]:
     yield from font_faces(timeline)
     yield from _rule("body", {"margin": "0"})
     ground = {"background-color": colour(piece.ground, RESTING)} if piece.ground else {}
+    if piece.clips:
+        ground["overflow"] = "hidden"
     size = {"position": "relative", "width": px(piece.width), "height": px(piece.height)}
     yield from _rule(".piece", {**size, **ground})
     yield from _rule("[data-layer]", {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"})

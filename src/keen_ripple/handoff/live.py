@@ -75,7 +75,7 @@ def _page(timeline: Timeline) -> Iterator[str]:
 
 def _handed(timeline: Timeline) -> dict[str, Any]:
     piece = timeline.piece
-    drawn: dict[str, Any] = {name: getattr(piece, name) for name in ("width", "height", "ground")}
+    drawn: dict[str, Any] = {name: getattr(piece, name) for name in ("width", "height", "ground", "clips")}
     drawn["sections"] = [{"id": section.id, "height": section.height} for section in piece.sections]
     pose = {layer: {name: plain(value) for name, value in look.items()} for layer, look in timeline.rest.items()}
     return {

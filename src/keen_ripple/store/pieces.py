@@ -61,11 +61,11 @@ class ShelfEntry:
 
 
 def shelf(conn: Connection) -> list[ShelfEntry]:
-    """All pieces that have not been removed, in their order. One that is damaged hides none of the others."""
+    """All pieces that have not been removed, the newest first. One that is damaged hides none of the others."""
     rows = conn.execute("""
         SELECT rowid, id, revision, total_ms, loop_ms, json_valid(document) AS valid,
             CASE WHEN json_valid(document) THEN json_extract(document, '$.name', '$.width', '$.height') END AS head
-        FROM piece WHERE NOT removed ORDER BY position, id
+        FROM piece WHERE NOT removed ORDER BY position DESC, id
     """)
     return [_head(row) for row in rows]
 
@@ -98,6 +98,17 @@ def load(conn: Connection, piece_id: str) -> StoredPiece:
     if row is None:
         raise _missing(piece_id)
     return _stored(row)
+
+
+def everything(conn: Connection) -> tuple[list[dict[str, Any]], list[str]]:
+    """The documents of all pieces on the shelf, and what is said of those that are damaged."""
+    documents, left_out = [], []
+    for entry in shelf(conn):
+        try:
+            documents.append(load(conn, entry.id).document)
+        except (Damaged, Missing) as fault:
+            left_out.append(f"{entry.name}: {fault.message}")
+    return documents, left_out
 
 
 def placed_in(conn: Connection, document: dict[str, Any]) -> dict[str, StoredPiece]:
@@ -152,7 +163,7 @@ def revision_of(conn: Connection, piece_id: str) -> tuple[int, bool]:
 
 
 def add(conn: Connection, document: dict[str, Any]) -> None:
-    """Puts a new piece at the end of the shelf, in revision 1."""
+    """Puts a new piece on the shelf, in revision 1."""
     conn.execute(
         "INSERT INTO piece (id, position, document, revision)"
         " VALUES (?, (SELECT coalesce(max(position), 0) + 1 FROM piece), ?, 1)",

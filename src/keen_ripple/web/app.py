@@ -8,6 +8,7 @@ from flask import Flask
 
 from keen_ripple.store import connect, migrate, told
 from keen_ripple.web import (
+    collection,
     compressed,
     damaged,
     edits,
@@ -45,6 +46,7 @@ def create_app(database_path: Path | str) -> Flask:
         part.install(app)
     for module in (
         pieces,
+        collection,
         damaged,
         edits,
         questions,

@@ -10,8 +10,9 @@ import jsonpatch
 from flask import Blueprint, Response, current_app, request
 from flask.typing import ResponseReturnValue
 
+from keen_ripple import collection, starters
 from keen_ripple.core.document import read_piece, walk, written
-from keen_ripple.core.document.bundle import bundled, holding, placed_ids, read_library, unbundled
+from keen_ripple.core.document.bundle import bundled, holding, read_library, unbundled
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.core.operations.piece_of_group import piece_of_group
@@ -63,7 +64,7 @@ def add() -> ResponseReturnValue:
         document, library = unbundled(_wanted(conn, wish))
         document = _with_library(conn, document, library)
         document["id"] = pieces.free_id(conn, document["id"])
-        _add(conn, document)
+        add_played(conn, document)
     return answers.Made(id=document["id"]).told(201)
 
 
@@ -77,12 +78,13 @@ def of_group(piece_id: str) -> ResponseReturnValue:
         name = next((layer.name for layer, _ in walk(before.layers) if layer.id == wish.layer), wish.layer)
         new_id = pieces.free_id(conn, _id_of(name))
         made = piece_of_group(before, wish.layer, new_id, name)
-        _add(conn, written(made.original))
+        add_played(conn, written(made.original))
     patch = jsonpatch.make_patch(written(before), written(made.holder)).patch
     return answers.MadeOfGroup(id=new_id, label=f"Make a piece of {name}", patch=patch).told(201)
 
 
-def _add(conn: Connection, document: dict[str, Any]) -> None:
+def add_played(conn: Connection, document: dict[str, Any]) -> None:
+    """Puts a piece on the shelf once its answer has been worked out. Raises DocumentFault, TooMuchFault."""
     timeline = timeline_of(read_piece(document), library=revisions.library_of(document))
     answer(timeline)
     pieces.add(conn, document)
@@ -90,22 +92,9 @@ def _add(conn: Connection, document: dict[str, Any]) -> None:
 
 
 def _with_library(conn: Connection, document: dict[str, Any], library: dict[str, Any]) -> dict[str, Any]:
-    """A document, after the pieces that came with it have been put on the shelf; one that is there already is used.
-
-    Those that others hold come first. An id that another piece has is not taken from it. Raises PlacingFault.
-    """
+    """A document, after the pieces that came with it have been put on the shelf."""
     read_library(library)
-    names: dict[str, str] = {}
-    waiting = dict(library)
-    while waiting:
-        ready = [name for name, each in waiting.items() if not placed_ids(each) & waiting.keys()]
-        # In a circle none is ready: as it stands the first is refused with the chain named.
-        for name in ready or list(waiting)[:1]:
-            own = holding(waiting.pop(name), names)
-            if pieces.has(conn, own):
-                continue
-            names[name] = own["id"] = pieces.free_id(conn, name)
-            _add(conn, own)
+    _, names = collection.put(conn, library, add_played)
     return dict(holding(document, names))
 
 
@@ -127,10 +116,12 @@ def _wanted(conn: Connection, wish: NewPiece) -> dict[str, Any]:
         return dict(wish.document)
     if wish.copy_of is not None:
         original = pieces.load(conn, wish.copy_of).document
-        name = _copied(original["name"])
+        name = (wish.name or "").strip() or _copied(original["name"])
         return {**original, "name": name, "id": _id_of(name)}
     if wish.name is None:
         raise RequestFault("name is missing.", place="/name", remedy="Name the piece, or send a document.")
+    if wish.starter is not None:
+        return {**starters.starter(wish.starter), "name": wish.name.strip(), "id": _id_of(wish.name.strip())}
     size = wish.model_dump(include={"width", "height", "safe_area"}, exclude_none=True)
     return {**_empty(wish.name.strip()), **size, "id": _id_of(wish.name.strip())}
 

@@ -55,7 +55,8 @@ def fill(database: Path) -> None:
         try:
             with atomic(conn):
                 if not conn.execute("SELECT 1 FROM piece").fetchone():
-                    for document in demo.documents():
+                    # The newest come first.
+                    for document in reversed(demo.documents()):
                         pieces.add(conn, document)
         finally:
             conn.close()

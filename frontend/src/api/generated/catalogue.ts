@@ -1483,7 +1483,7 @@ export const GROUPS: Record<string, boolean> = {
   "Rotation and scale": true,
   "Look": true,
   "Letters": true,
-  "Corners": false,
+  "Corners": true,
   "Line": false,
   "Shadow and blur": false,
   "Skew and 3D": false,

@@ -2206,8 +2206,8 @@ export interface Named {
   name: string;
 }
 /**
- * A new empty piece by `name`, and of this size (px) where one is given; a copy of the piece `copy_of`; or the
- * piece `document`.
+ * A new piece by `name`: empty, of this size (px) where one is given, or as a `starter`; a copy of the piece
+ * `copy_of`; or the piece `document`.
  */
 export interface NewPiece {
   name?: string | null;
@@ -2215,6 +2215,7 @@ export interface NewPiece {
   height?: number | null;
   safe_area?: SafeArea | null;
   copy_of?: string | null;
+  starter?: ("dots-that-lift" | "bar-that-fills" | "switch" | "notice" | "row-of-cards") | null;
   document?: Piece | null;
 }
 /**
@@ -2260,6 +2261,10 @@ export interface Piece {
    */
   height: number;
   ground?: string | null;
+  /**
+   * Whether what lies beyond its edge is cut off.
+   */
+  clips?: boolean;
   /**
    * What is kept free at the edges of a screen.
    */
@@ -2646,6 +2651,13 @@ export interface Use {
   id: string;
   name: string;
   count: number;
+}
+/**
+ * The ids of pieces that are new on the shelf, and how many were there already.
+ */
+export interface Shelved {
+  added: string[];
+  known: number;
 }
 /**
  * A spring by what is seen of it; the overshoot as a share of the way, the start speed in progress per second.

@@ -2,27 +2,32 @@ import { useCallback, useLayoutEffect, useMemo, useRef } from 'react';
 import type { Drawn, Piece, Pose, Run } from '../../api/contract';
 import type { Clock } from './clock';
 import { Playing } from './playing';
-import { Scene } from './scene';
+import { Scene, type Picture as SceneOf } from './scene';
 import './scene.css';
 import type { Tape } from './tape';
 import { known } from '../../shared/known';
 
-/** What of a piece makes its scene; the rest of it may change without a new one. */
-export interface Picture extends Pick<Piece, 'id' | 'width' | 'height' | 'ground' | 'sections'> {
-  layers?: readonly Drawn[] | null | undefined;
+/** A scene, and whose it is. */
+export interface Picture extends SceneOf {
+  id: string;
 }
 
 /** `drawn` are the layers with what stands in placements, where there are any. */
 export const pictureOf = (piece: Piece, drawn?: Picture['layers'] | null): Picture => {
-  const { id, layers, width, height, ground, sections } = piece;
-  return { id, layers: drawn ?? layers, width, height, ground, sections };
+  const { id, layers, width, height, ground, sections, clips } = piece;
+  return { id, layers: drawn ?? layers, width, height, ground, sections, clips };
 };
 
-/** All of a content that is longer than its screen, spread out. */
+/** All that can be posed: a content that is longer than its screen spread out, and what waits beyond the edge too. */
 export function sheetOf(piece: Piece, drawn?: Picture['layers'] | null): Picture {
   const long = (piece.sections ?? []).reduce((sum, { height }) => sum + height, 0);
   const spread = spreadOut(drawn ?? piece.layers ?? []);
-  return { ...pictureOf(piece, long ? spread : drawn), height: Math.max(long, piece.height), sections: undefined };
+  return {
+    ...pictureOf(piece, long ? spread : drawn),
+    height: Math.max(long, piece.height),
+    sections: undefined,
+    clips: false,
+  };
 }
 
 /** Once for each list of layers, so that a scene is not made anew for nothing. */
@@ -38,10 +43,10 @@ const unpinned = (layer: Drawn): Drawn => (layer.pinned ? { ...layer, pinned: fa
 /** A scene of the piece, made anew only when its layers or its size change. */
 function useScene(piece: Picture, zoom: number) {
   const holder = useRef<HTMLDivElement>(null);
-  const { layers, width, height, ground, sections } = piece;
+  const { layers, width, height, ground, sections, clips } = piece;
   const scene = useMemo(
-    () => new Scene(layers ?? [], width, height, ground ?? null, sections ?? []),
-    [layers, width, height, ground, sections],
+    () => new Scene({ layers, width, height, ground, sections, clips }),
+    [layers, width, height, ground, sections, clips],
   );
   useLayoutEffect(() => {
     known(holder.current).replaceChildren(scene.root);
@@ -80,9 +85,8 @@ interface LoopProps {
 export function LoopView({ piece, poses, run, tape, clock, zoom, onShown }: LoopProps) {
   const { holder, scene, size } = useScene(piece, zoom);
   const playing = useMemo(() => {
-    const { layers, width, height, ground, sections } = piece;
     const under = () => {
-      const below = new Scene(layers ?? [], width, height, ground ?? null, sections ?? []);
+      const below = new Scene(piece);
       below.root.classList.add('under');
       below.root.style.transform = scene.root.style.transform;
       scene.root.before(below.root);

@@ -29,10 +29,10 @@ export function UsedPiece({ piece, pose, tables, zoom, told, onSession }: Props)
     rate: number;
     playing: boolean;
   } | null>(null);
-  const { layers, width, height, ground, sections } = piece;
+  const { layers, width, height, ground, sections, clips } = piece;
   const drawn = useMemo(
-    () => ({ layers: layers ?? [], width, height, ground: ground ?? null, sections: sections ?? [], pose }),
-    [layers, width, height, ground, sections, pose],
+    () => ({ layers, width, height, ground, sections, clips, pose }),
+    [layers, width, height, ground, sections, clips, pose],
   );
   useEffect(() => {
     const element = known(holder.current);

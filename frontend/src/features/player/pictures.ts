@@ -1,8 +1,8 @@
 /* Scenes as the runtime draws on them: what was written of a layer is shown by as few writes of styles as it needs. */
-import type { Drawn as DrawnLayer, Pose, Section, Value } from '../../api/contract';
+import type { Pose, Value } from '../../api/contract';
 import { known } from '../../shared/known';
 import type { Picture, Pictures } from '../../runtime/live';
-import { Scene, type Shown, type Writer } from './scene';
+import { Scene, type Picture as SceneOf, type Shown, type Writer } from './scene';
 
 /** A layer that is written: what has changed of it since it was last shown, and how that is shown. */
 interface Written {
@@ -50,12 +50,7 @@ class ScenePicture implements Picture {
   }
 }
 
-export interface Drawn {
-  layers: readonly DrawnLayer[];
-  width: number;
-  height: number;
-  ground: string | null;
-  sections?: readonly Pick<Section, 'id' | 'height'>[] | null;
+export interface Drawn extends SceneOf {
   /** The start. */
   pose: Pose;
 }
@@ -111,9 +106,8 @@ export class ScenePictures implements Pictures {
   }
 
   private made(): Scene {
-    const { layers, width, height, ground, sections, pose } = this.drawn;
-    const scene = new Scene(layers, width, height, ground, sections ?? []);
-    scene.show(pose);
+    const scene = new Scene(this.drawn);
+    scene.show(this.drawn.pose);
     scene.zoom(this.zoom);
     return scene;
   }

@@ -10,6 +10,17 @@ import { textOf } from '../../shared/text/values';
 
 const SVG = 'http://www.w3.org/2000/svg';
 
+/** What of a piece makes its scene; the rest of it may change without a new one. */
+export interface Picture {
+  width: number;
+  height: number;
+  ground?: string | null | undefined;
+  sections?: readonly Pick<Section, 'id' | 'height'>[] | undefined;
+  /** What lies beyond its edge is cut off. */
+  clips?: boolean | undefined;
+  layers?: readonly Drawn[] | null | undefined;
+}
+
 export interface Shown {
   kind: Layer['kind'];
   element: HTMLElement | SVGElement;
@@ -138,18 +149,12 @@ export class Scene {
   readonly shown = new Map<string, Shown>();
 
   /** What is longer than the screen is in a content of its own, which `scrollTo` moves. */
-  constructor(
-    layers: readonly Drawn[],
-    width: number,
-    height: number,
-    ground: string | null,
-    sections: readonly Pick<Section, 'id' | 'height'>[] = [],
-  ) {
-    this.root.className = 'scene';
+  constructor({ layers, width, height, ground, sections, clips }: Picture) {
+    this.root.className = clips ? 'scene clips' : 'scene';
     this.root.style.width = `${width}px`;
     this.root.style.height = `${height}px`;
     this.root.style.background = ground ?? 'transparent';
-    this.fill(sections.length ? this.content(sections) : this.root, layers);
+    this.fill(sections?.length ? this.content(sections) : this.root, layers ?? []);
   }
 
   private content(sections: readonly Pick<Section, 'id' | 'height'>[]): HTMLElement {

@@ -59,6 +59,9 @@ function SeenCell({ entry, clock, holds, usedBy, onDuplicate, onRemove, onChange
   const actions = (
     <Flex vertical gap={2} className="shelf-actions" style={{ minWidth: 110 }}>
       <PlainButton onClick={() => onDuplicate(entry.id)}>Duplicate</PlainButton>
+      <a href={api.pieceAddress(entry.id)} download={`${entry.id}.json`}>
+        Save as a file
+      </a>
       <PlainButton onClick={() => onRemove(entry.id)}>Delete</PlainButton>
     </Flex>
   );

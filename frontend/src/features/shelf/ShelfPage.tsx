@@ -1,6 +1,6 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Flex, notification } from 'antd';
-import { useEffect, useState, type ReactNode } from 'react';
+import { useEffect, useRef, useState, type ReactNode, type RefObject } from 'react';
 import { useLocation } from 'wouter';
 import { Brand } from '../../shared/ui/Brand';
 import { Chip } from '../../shared/ui/Chip';
@@ -12,8 +12,10 @@ import { filterPieces, FILTERS, kindOf, type Filter } from './filter';
 import './shelf.css';
 import { ShelfCell } from './ShelfCell';
 import { heldBy } from './held';
+import { KINDS, openFiles, toldOf } from './files';
 import { NewPiece } from './NewPiece';
-import { SCREENS, type Screen, type Size } from './screens';
+import type { Beginning } from './NewPieceForm';
+import { known } from '../../shared/known';
 
 const NONE = 'The shelf is empty. Start with “New piece”.';
 const NONE_FITS = 'No piece fits this search. Clear it to see them all.';
@@ -27,6 +29,7 @@ export function ShelfPage() {
   const [playing, setPlaying] = useState(true);
   const clocks = useClocks(playing);
   const actions = useShelfActions();
+  const file = useRef<HTMLInputElement>(null);
   const pieces = data ? filterPieces(data.pieces, filter, wanted) : [];
 
   return (
@@ -36,11 +39,18 @@ export function ShelfPage() {
         <Brand />
         <span className="crumb">Quay Nine</span>
         <span className="spring" />
+        <Button
+          href={api.collectionAddress}
+          download="pieces.zip"
+          title="All pieces as one zip, to keep or to open elsewhere"
+        >
+          Save all
+        </Button>
         <Button onClick={() => setPlaying(!playing)}>{playing ? 'Pause all' : 'Play all'}</Button>
       </Flex>
-      <main className="shelf">
+      <Opening files={file} take={actions.take}>
         <Head pieces={data?.pieces} filter={filter} setFilter={setFilter} wanted={wanted} setWanted={setWanted}>
-          <NewPiece create={actions.create} take={actions.take} />
+          <NewPiece pieces={data?.pieces ?? []} create={actions.create} open={() => known(file.current).click()} />
         </Head>
         {error && (
           <p role="alert" className="quiet" style={NOTE}>
@@ -66,10 +76,43 @@ export function ShelfPage() {
             />
           ))}
         </div>
-      </main>
+      </Opening>
     </>
   );
 }
+
+interface OpeningProps {
+  files: RefObject<HTMLInputElement | null>;
+  take: (files: readonly File[]) => void;
+  children: ReactNode;
+}
+
+/** Where files are dropped, or taken from those that are chosen. */
+const Opening = ({ files, take, children }: OpeningProps) => (
+  <main
+    className="shelf"
+    onDragOver={(event) => event.preventDefault()}
+    onDrop={(event) => {
+      event.preventDefault();
+      take([...event.dataTransfer.files]);
+    }}
+  >
+    <input
+      ref={files}
+      type="file"
+      hidden
+      multiple
+      accept={KINDS}
+      aria-label="Files to open"
+      onChange={({ target }) => {
+        take([...(target.files ?? [])]);
+        // The same file may be chosen again.
+        target.value = '';
+      }}
+    />
+    {children}
+  </main>
+);
 
 interface HeadProps extends FilterProps {
   pieces: readonly ShelfEntry[] | undefined;
@@ -142,6 +185,11 @@ function useClocks(playing: boolean) {
   };
 }
 
+function made(wish: Beginning) {
+  if ('starter' in wish) return api.createFrom(wish.name, wish.starter);
+  return 'copyOf' in wish ? api.duplicate(wish.copyOf, wish.name) : api.create(wish.name, wish.size);
+}
+
 function useShelfActions() {
   const queries = useQueryClient();
   const [, navigate] = useLocation();
@@ -170,32 +218,24 @@ function useShelfActions() {
       });
     },
   });
-  const duplicate = useMutation({ mutationFn: api.duplicate, onSuccess: refresh, onError });
-  const take = useMutation({ mutationFn: readBack, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
-  const add = useMutation({
-    mutationFn: ({ name, ...size }: { name: string } & Size) => api.create(name, size),
-    onSuccess: ({ id }) => navigate(`/pieces/${id}`),
+  const duplicate = useMutation({ mutationFn: (id: string) => api.duplicate(id), onSuccess: refresh, onError });
+  const take = useMutation({
+    mutationFn: openFiles,
+    // What came before a file that could not be read is there all the same.
+    onSettled: refresh,
+    onSuccess: (opened) => {
+      const [only, another] = opened.added;
+      if (only && !another && !opened.known) navigate(`/pieces/${only}`);
+      else notices.info({ title: toldOf(opened) });
+    },
     onError,
   });
+  const add = useMutation({ mutationFn: made, onSuccess: ({ id }) => navigate(`/pieces/${id}`), onError });
   return {
     notices: noticesHere,
-    create: (name: string, screen: Screen) => add.mutate({ name, ...SCREENS[screen] }),
-    take: (file: File) => take.mutate(file),
+    create: (wish: Beginning) => add.mutate(wish),
+    take: (files: readonly File[]) => files.length && take.mutate(files),
     duplicate: (id: string) => duplicate.mutate(id),
     remove: (id: string) => remove.mutate(id),
   };
-}
-
-/** A piece from a file that was downloaded before, with all that stands in it. */
-async function readBack(file: File) {
-  const text = await file.text();
-  try {
-    return await api.addDocument(JSON.parse(text) as Record<string, unknown>);
-  } catch (error) {
-    if (error instanceof SyntaxError)
-      throw new Error(`${file.name} is no piece: it is not JSON. Choose a file that “The piece itself” has given.`, {
-        cause: error,
-      });
-    throw error;
-  }
 }

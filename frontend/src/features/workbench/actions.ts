@@ -1,14 +1,17 @@
 /* What can be done to what is chosen, by button, menu or key. */
-import type { Piece } from '../../api/contract';
+import type { Piece, Transition } from '../../api/contract';
 import { api } from '../../api/client';
-import { attempt, queue, sayFault, tell, useBench } from './bench';
-import { choose, chooseLayers } from './choosing';
+import { attempt, queue, sayFault, tell, useBench, type Bench } from './bench';
+import { choose, chooseLayers, chooseWays } from './choosing';
 import { chosenLayers, reaches } from './chosen';
 import * as edits from './edits';
-import { showAs, unlocked } from './looks';
+import { nudge, showAs, unlocked } from './looks';
+import { outermost } from './stage/caught';
+import { stage } from './stageHands';
 import { placed, stateNamed, transitionNamed } from './tree';
 import { leaveTrial, useTrial } from './trial';
 import { look, useView } from './view';
+import { chainTo } from '../../shared/geometry/matrix';
 import { firstOf, known, lastOf } from '../../shared/known';
 
 /** The piece, what is chosen of it, and the pose, at the moment of an action. */
@@ -39,9 +42,38 @@ async function tried<E extends edits.Edit>(edit: (piece: Piece) => E, then: (edi
 
 export async function add(kind: edits.Drawn): Promise<void> {
   await tried(
-    (piece) => edits.addLayer(piece, kind),
+    (piece) => edits.addLayer(piece, kind, undefined, undefined, entered()),
     ({ id }) => choose({ layer: id, transition: null, fresh: id }),
   );
+}
+
+/** The group in which the chosen layer lies: somebody has gone into it. */
+const entered = () => {
+  const { piece, ids } = now();
+  const group = chainTo(piece.layers ?? [], ids.at(-1) ?? '').at(-2);
+  return group?.kind === 'group' ? group.id : null;
+};
+
+/** Into another group, or another place among the layers. */
+export async function regroup(ids: readonly string[], goal: edits.Goal): Promise<void> {
+  const { poses } = useBench.getState();
+  await tried(
+    (piece) => edits.regroup(piece, poses, ids, goal),
+    () => chooseLayers(ids),
+  );
+}
+
+/** Out of its group, just in front of it; or into the group that lies next behind it, or before it. */
+export async function changeGroup(way: 'in' | 'out'): Promise<void> {
+  const { piece, ids } = now();
+  const id = ids.at(-1);
+  if (!id) return;
+  const outer = chainTo(piece.layers ?? [], id).at(-2);
+  const { siblings, index } = placed(piece, id);
+  const beside = [siblings[index - 1], siblings[index + 1]].find((layer) => layer?.kind === 'group');
+  if (way === 'out' && outer) await regroup(ids, { beside: outer.id, where: 'above' });
+  else if (way === 'in' && beside) await regroup(ids, { into: beside.id });
+  else tell(way === 'out' ? 'It lies in no group.' : 'No group lies just before it or behind it.');
 }
 
 export async function group(): Promise<void> {
@@ -111,7 +143,8 @@ export async function lock(): Promise<void> {
     });
 }
 
-export async function order(by: 1 | -1): Promise<void> {
+/** By one among its siblings; without an end to the very front or back. */
+export async function order(by: number): Promise<void> {
   const { piece, ids } = now();
   const last = ids.at(-1);
   if (last) await attempt(edits.moveLayer(piece, last, by));
@@ -128,20 +161,56 @@ export async function distribute(axis: edits.Axis): Promise<void> {
     await showAs(edits.distributed(piece, pose, ids, axis), `Even gaps ${axis} between ${ids.length} layers`);
 }
 
+/** Three layers or more, on a circle or in a grid. */
+export async function arrange(how: 'circle' | 'grid'): Promise<void> {
+  const { piece, ids, pose } = now();
+  if (ids.length < 3) return;
+  const [looks, where] =
+    how === 'circle'
+      ? [edits.onCircle(piece, pose, ids), 'on a circle']
+      : [edits.inGrid(piece, pose, ids), 'in a grid'];
+  await showAs(looks, `${ids.length} layers ${where}`);
+}
+
+/** By so many px, whatever is chosen. */
+export const nudgeChosen = (dx: number, dy: number) => nudge(outermost(now().piece.layers ?? [], now().ids), dx, dy);
+
 // States
 
 async function addedState(edit: edits.Edit & { id: string }): Promise<void> {
   if (await attempt(edit)) choose({ state: edit.id });
 }
 
-/** After the chosen state, or before it while the piece is built backwards. */
-export const addState = () => (useView.getState().backwards ? addStateBefore() : addStateAfter());
+/** Whether a state after the chosen one would change where others lead. */
+export const wouldRewire = ({ document, state }: Pick<Bench, 'document' | 'state'>, backwards: boolean) =>
+  (document.transitions ?? []).some((t) => (backwards ? t.to : t.from) === state);
+
+/** After the chosen state, or before it while the piece is built backwards; where that changes what others lead to, it
+ * is asked first. */
+export function addState(): void {
+  const { backwards } = useView.getState();
+  if (wouldRewire(useBench.getState(), backwards)) stage.stateMenu();
+  else void (backwards ? addStateBefore() : addStateAfter());
+}
+export const addStateAtEnd = () => addedState(edits.addState(now().piece, lastOf(now().piece.states).id));
+export const addBranch = () => addedState(edits.addBranch(now().piece, now().state));
 export const addStateAfter = () => addedState(edits.addState(now().piece, now().state));
 export const addStateBefore = () => addedState(edits.addStateBefore(now().piece, now().state));
-export const duplicateState = () => addedState(edits.duplicateState(now().piece, now().state));
+export async function duplicateState(): Promise<void> {
+  const edit = edits.duplicateState(now().piece, now().state);
+  await addedState(edit);
+  if (now().state === edit.id) tell('Nothing leads to the copy yet: give it a transition.');
+}
 export const moveState = (by: number) => attempt(edits.moveState(now().piece, now().state, by));
 export const startHere = () => attempt(edits.startAt(now().piece, now().state));
 export const removeState = () => now().piece.states.length > 1 && attempt(edits.removeState(now().piece, now().state));
+
+/** Adds a transition, and chooses it. */
+async function addedWay(edit: edits.Edit & { id: string }): Promise<void> {
+  if (await attempt(edit)) choose({ transition: edit.id, lane: null });
+}
+export const addTransition = (from: string, to: string) => addedWay(edits.addTransition(now().piece, from, to));
+export const addWayBack = (way: Transition) => addedWay(edits.addWayBack(now().piece, way));
 
 /** In the middle of a transition, with every value halfway. */
 export async function addStateBetween(way: string): Promise<void> {
@@ -178,5 +247,16 @@ export function leave(): void {
   else if (useTrial.getState().trial) leaveTrial();
   else if (tool !== 'choose') look({ tool: 'choose', onColour: null });
   else if (points) look({ points: null });
-  else choose({ layer: null });
+  else leaveChosen();
+}
+
+/** One level up: from a lane to its transition, from several to the last of them, from a layer to its group, and in the
+ * end to the piece. */
+function leaveChosen(): void {
+  const { lane, alsoWays, transition, layer, others, document } = useBench.getState();
+  if (lane) choose({ lane: null });
+  else if (alsoWays.length) chooseWays([known(transition)]);
+  else if (transition) choose({ transition: null });
+  else if (others.length) chooseLayers([known(layer)]);
+  else if (layer) choose({ layer: chainTo(document.layers ?? [], layer).at(-2)?.id ?? null });
 }

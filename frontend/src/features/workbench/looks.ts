@@ -1,12 +1,12 @@
 /* Edits of what the stage shows: places and sizes as they are seen, kept as the document writes them. */
-import type { Layer, Piece, Pose } from '../../api/contract';
+import type { Layer, Look, Piece, Pose } from '../../api/contract';
 import { round } from '../../shared/text/sums';
 import { stepped } from '../../shared/ui/hands';
-import { chainTo, matrixOf } from '../../shared/geometry/matrix';
+import { chainTo, localMatrix, matrixOf, through } from '../../shared/geometry/matrix';
 import { attempt, attemptNext, queue, useBench } from './bench';
 import { reaches } from './chosen';
 import { placeOf } from './tree';
-import { setLooks, valueOf, type Edit, type Values } from './edits';
+import { inTurn, setCells, setLooks, valueOf, type Cell, type Edit, type Values } from './edits';
 import { known } from '../../shared/known';
 import { textOf } from '../../shared/text/values';
 
@@ -46,11 +46,64 @@ function unruled(name: string, value: number, group: Layer, pose: Pose, rule: st
   );
 }
 
-/** Layers as they are to be seen in the state that is being posed. */
+/** Layers as they are to be seen in the state that is being posed. A pivot that moves leaves its layer where it is. */
 export function looksEdit(looks: Record<string, Values>): Edit {
   const bench = useBench.getState();
   const { document: piece, state, poses } = bench;
-  return setLooks(piece, state, written(piece, known(poses[state]), looks), reaches(bench, Object.keys(looks)));
+  const scope = reaches(bench, Object.keys(looks));
+  const edit = setLooks(
+    piece,
+    state,
+    written(piece, known(poses[state]), withPlaces(looks, known(poses[state]))),
+    scope,
+  );
+  if (scope === 'state' || !Object.values(looks).some(movesPivot)) return edit;
+  return inTurn(piece, edit.label, [() => edit, (now) => elsewhere(now, state, poses, looks)]);
+}
+
+const PIVOT = ['pivot_x', 'pivot_y'];
+const movesPivot = (values: Values) => PIVOT.some((name) => name in values);
+
+/** With the places that keep layers where they are seen when their pivots move. */
+function withPlaces(looks: Record<string, Values>, pose: Pose): Record<string, Values> {
+  return Object.fromEntries(
+    Object.entries(looks).map(([id, values]) => {
+      const [dx, dy] = movesPivot(values) ? shiftOf(known(pose[id]), values) : [0, 0];
+      const look = known(pose[id]);
+      const place: Values = dx || dy ? { x: round(Number(look.x) + dx), y: round(Number(look.y) + dy) } : {};
+      return [id, { ...place, ...values }];
+    }),
+  );
+}
+
+/** How far a layer has to go so that its box stays where it was. */
+function shiftOf(look: Look, values: Values): readonly [number, number] {
+  const corner = (shown: Look) => through(localMatrix(shown), [0, 0]);
+  const [before, after] = [corner(look), corner({ ...look, ...values })];
+  return [round(before[0] - after[0]), round(before[1] - after[1])];
+}
+
+/** The same for all other states that say themselves where the layer is. */
+function elsewhere(
+  piece: Piece,
+  shown: string,
+  poses: Readonly<Record<string, Pose>>,
+  looks: Record<string, Values>,
+): Edit {
+  const cells = piece.states.flatMap(({ id: state, changes }) =>
+    Object.entries(looks).flatMap(([layer, values]): Cell[] => {
+      const own = (changes as Record<string, Values> | undefined)?.[layer] ?? {};
+      const look = poses[state]?.[layer];
+      if (state === shown || !look || !movesPivot(values)) return [];
+      const shift = shiftOf(look, values);
+      return (['x', 'y'] as const).flatMap((property, axis) =>
+        property in own && shift[axis]
+          ? [{ state, layer, property, value: round(Number(own[property]) + known(shift[axis])) }]
+          : [],
+      );
+    }),
+  );
+  return setCells(piece, cells, '');
 }
 
 export async function showAs(looks: Record<string, Values>, label?: string): Promise<boolean> {

@@ -3,6 +3,7 @@ import * as actions from './actions';
 import { navigate } from 'wouter/use-browser-location';
 import type { Session } from '../../runtime/session';
 import { clock, goBack, useBench } from './bench';
+import { stage } from './stageHands';
 import { look, useView } from './view';
 import { changeRate, nextGround, nextLook, switchFollowing, switchPixels } from './watch/watch';
 import { known } from '../../shared/known';
@@ -11,17 +12,8 @@ export interface Shortcut {
   /** As the keyboard names it, with Ctrl and Alt before it. */
   keys: string;
   does: string;
-  run: () => unknown;
+  run: (event: KeyboardEvent) => unknown;
 }
-
-/** What the stage can do, as long as there is one. */
-export const stage = {
-  toFit: () => {},
-  toSize: () => {},
-  toChosen: () => {},
-  by: (factor: number) => void factor,
-  addMenu: () => {},
-};
 
 /** What is rehearsed, as long as something is. */
 export const rehearsal: { session: Session | null } = { session: null };
@@ -47,6 +39,11 @@ function goToPart(by: 1 | -1): void {
 const draw = (tool: 'pen' | 'line') => () =>
   look({ tool: useView.getState().tool === tool ? 'choose' : tool, points: null });
 
+const moveBy =
+  (x: number, y: number) =>
+  ({ shiftKey }: KeyboardEvent) =>
+    actions.nudgeChosen(x * (shiftKey ? 10 : 1), y * (shiftKey ? 10 : 1));
+
 export const SHORTCUTS: Record<string, Shortcut[]> = {
   Loop: [
     { keys: 'Space', does: 'play or pause', run: () => clock.setPlaying(!clock.playing) },
@@ -62,7 +59,8 @@ export const SHORTCUTS: Record<string, Shortcut[]> = {
     { keys: 'R', does: 'rehearse the piece, and back to the workbench', run: toRehearsal },
     { keys: 'Ctrl z', does: 'undo', run: () => goBack('undo') },
     { keys: 'Ctrl Z', does: 'redo', run: () => goBack('redo') },
-    { keys: 'Escape', does: 'leave a trial, a tool, then what is chosen', run: actions.leave },
+    { keys: 'Ctrl y', does: '', run: () => goBack('redo') },
+    { keys: 'Escape', does: 'leave a trial or a tool; then one level up, to the piece', run: actions.leave },
     { keys: 'F6', does: 'to the next part of the bench; with Shift to the one before', run: () => goToPart(1) },
     { keys: 'Shift F6', does: '', run: () => goToPart(-1) },
     { keys: '?', does: 'this sheet', run: () => look({ help: !useView.getState().help }) },
@@ -88,7 +86,15 @@ export const SHORTCUTS: Record<string, Shortcut[]> = {
     { keys: 'k', does: 'lock or unlock', run: actions.lock },
     { keys: 'Alt ArrowUp', does: 'raise: in front of the next layer', run: () => actions.order(1) },
     { keys: 'Alt ArrowDown', does: 'lower: behind the next layer', run: () => actions.order(-1) },
+    { keys: 'Alt ArrowRight', does: 'into the group next to it', run: () => actions.changeGroup('in') },
+    { keys: 'Alt ArrowLeft', does: 'out of its group', run: () => actions.changeGroup('out') },
+    { keys: 'Alt PageUp', does: 'to the very front', run: () => actions.order(Infinity) },
+    { keys: 'Alt PageDown', does: 'to the very back', run: () => actions.order(-Infinity) },
     { keys: 'Delete', does: 'delete', run: actions.remove },
+    { keys: 'ArrowLeft', does: 'move by 1 px, in all four directions; with Shift by 10', run: moveBy(-1, 0) },
+    { keys: 'ArrowRight', does: '', run: moveBy(1, 0) },
+    { keys: 'ArrowUp', does: '', run: moveBy(0, -1) },
+    { keys: 'ArrowDown', does: '', run: moveBy(0, 1) },
   ],
   States: [
     { keys: '[', does: 'the state before', run: () => actions.goToState(-1) },
@@ -121,7 +127,8 @@ export const GESTURES: [string, string][] = [
   ['Shift and click in the score', 'a block of cells, to copy, paste, fill, spread or mirror'],
   ['Shift on the ruler of the run sheet', 'plays only the part that is drawn'],
   ['F2, Alt ← →, Delete on a state', 'rename it, move it, delete it'],
-  ['F2, Alt ↑ ↓, Delete in the layers', 'rename, move, delete'],
+  ['F2, Alt ↑ ↓ ← →, Delete in the layers', 'rename, move, out of a group or into one, delete'],
+  ['Dragging rows of layers', 'another place, into a group or out of it'],
 ];
 
 const NAMES: Record<string, string> = { ArrowUp: '↑', ArrowDown: '↓', ' ': 'Space' };

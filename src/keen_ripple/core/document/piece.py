@@ -80,6 +80,7 @@ class Piece(Model):
     width: Size
     height: Size
     ground: Colour | None = None
+    clips: bool = Field(default=False, description="Whether what lies beyond its edge is cut off.")
     safe_area: SafeArea | None = Field(default=None, description="What is kept free at the edges of a screen.")
     blend: Literal["oklab", "srgb"] = Field(default="oklab", description="The colour space of blending.")
     layers: Annotated[tuple[Layer, ...], Field(max_length=MOST_LAYERS)] = ()

@@ -11,11 +11,12 @@ from __future__ import annotations
 
 import json
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from itertools import count
 from types import MappingProxyType
 from typing import Any, NamedTuple
 
 from keen_ripple.core.document import Piece, State, Transition, walk
-from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.document.layers import MODELS, LayerBase
 from keen_ripple.core.document.looks import Look
 from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.document.undercurrents import Undercurrent
@@ -57,6 +58,21 @@ def placements_of(piece: Piece) -> list[tuple[LayerBase, str]]:
 def flat_layers(piece: Piece) -> list[dict[str, Any]]:
     """What a scene has to know of the layers of a flat piece, whose looks are told by poses; as JSON."""
     return [_drawn(layer) for layer in piece.layers]
+
+
+def _with_edge(piece: Piece) -> Piece:
+    """A piece that clips, with a mask below all others in its stead: in another piece it is a group, which does not."""
+    if not piece.clips:
+        return piece
+    taken = {layer.id for layer in every_layer(piece.layers)}
+    name = next(name for name in _edge_names() if name not in taken)
+    box = {"x": 0, "y": 0, "width": piece.width, "height": piece.height, "resize_x": "both", "resize_y": "both"}
+    edge = MODELS["rectangle"].model_validate({"kind": "rectangle", "id": name, "name": "Edge", "mask": True, **box})
+    return piece.model_copy(update={"layers": (edge, *piece.layers)})
+
+
+def _edge_names() -> Iterator[str]:
+    return (f"edge-{number}" if number > 1 else "edge" for number in count(1))
 
 
 def _drawn(layer: LayerBase) -> dict[str, Any]:
@@ -173,7 +189,7 @@ class _Placer:
         key = (placement.piece, json.dumps(own, sort_keys=True) if own.values or own.traits else "")
         if key not in self._originals:
             original = with_traits(with_values(self._library[placement.piece], own.values), own.traits)
-            self._originals[key] = self.flat(original, chain)
+            self._originals[key] = self.flat(_with_edge(original), chain)
         return self._originals[key]
 
     def _state(self, state: State, copies: Collection[_Copy]) -> State:

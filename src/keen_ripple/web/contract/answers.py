@@ -35,6 +35,13 @@ class Made(Answer):
     id: str
 
 
+class Shelved(Answer):
+    """The ids of pieces that are new on the shelf, and how many were there already."""
+
+    added: list[str]
+    known: int
+
+
 class Numbered(Answer):
     number: int
 

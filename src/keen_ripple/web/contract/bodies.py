@@ -29,14 +29,15 @@ class Body(Sent):
 
 
 class NewPiece(Body):
-    """A new empty piece by `name`, and of this size (px) where one is given; a copy of the piece `copy_of`; or the
-    piece `document`."""
+    """A new piece by `name`: empty, of this size (px) where one is given, or as a `starter`; a copy of the piece
+    `copy_of`; or the piece `document`."""
 
     name: str | None = None
     width: float | None = None
     height: float | None = None
     safe_area: SafeArea | None = None
     copy_of: str | None = None
+    starter: Literal["dots-that-lift", "bar-that-fills", "switch", "notice", "row-of-cards"] | None = None
     document: Annotated[dict[str, Any], Unchecked(Piece)] | None = None
 
 

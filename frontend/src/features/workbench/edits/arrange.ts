@@ -90,6 +90,59 @@ export function distributed(piece: Piece, pose: Pose, ids: readonly string[], ax
   );
 }
 
+/** On a circle around the middle of all, in the order in which they were chosen, the first at the top. */
+export function onCircle(piece: Piece, pose: Pose, ids: readonly string[]): Record<string, Values> {
+  const layers = piece.layers ?? [];
+  const boxes = ids.map((id) => boxOf(layers, pose, id));
+  const all = around(boxes);
+  const middles = boxes.map(middleOf);
+  const least = (Math.max(...boxes.map(longestOf)) * ids.length) / (2 * Math.PI);
+  const radius = Math.max(
+    Math.max(all.right - all.left, all.bottom - all.top) / 2 - longestOf(firstOf(boxes)) / 2,
+    least,
+  );
+  const [x, y] = middleOf(all);
+  const goals = ids.map((_, i): Point => {
+    const turn = (2 * Math.PI * i) / ids.length;
+    return [x + radius * Math.sin(turn), y - radius * Math.cos(turn)];
+  });
+  return toMiddles(layers, pose, ids, middles, goals);
+}
+
+const GRID_GAP = 8;
+
+/** In rows of as many as there are rows, or one more, from the top left of all, each in a cell as large as the largest. */
+export function inGrid(piece: Piece, pose: Pose, ids: readonly string[]): Record<string, Values> {
+  const layers = piece.layers ?? [];
+  const boxes = ids.map((id) => boxOf(layers, pose, id));
+  const all = around(boxes);
+  const columns = Math.ceil(Math.sqrt(ids.length));
+  const width = Math.max(...boxes.map((box) => box.right - box.left)) + GRID_GAP;
+  const height = Math.max(...boxes.map((box) => box.bottom - box.top)) + GRID_GAP;
+  const goals = ids.map((_, i): Point => [
+    all.left + ((i % columns) + 0.5) * width - GRID_GAP / 2,
+    all.top + (Math.floor(i / columns) + 0.5) * height - GRID_GAP / 2,
+  ]);
+  return toMiddles(layers, pose, ids, boxes.map(middleOf), goals);
+}
+
+const middleOf = (box: Box): Point => [(box.left + box.right) / 2, (box.top + box.bottom) / 2];
+const longestOf = (box: Box) => Math.max(box.right - box.left, box.bottom - box.top);
+
+const toMiddles = (
+  layers: readonly Layer[],
+  pose: Pose,
+  ids: readonly string[],
+  from: readonly Point[],
+  to: readonly Point[],
+) =>
+  moves(
+    layers,
+    pose,
+    ids,
+    from.map(([x, y], i) => [known(to[i])[0] - x, known(to[i])[1] - y]),
+  );
+
 /** One layer by itself lines up with its group, along the axes of the group. */
 function inGroup(
   layers: readonly Layer[],

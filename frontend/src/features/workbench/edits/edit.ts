@@ -32,6 +32,14 @@ export function freeId(taken: Iterable<string>, wanted: string): string {
   }
 }
 
+/** The name that is wanted; where it is taken with a number, or the next one. */
+export function freeNameAmong(taken: ReadonlySet<string>, wanted: string): string {
+  const [, stem, digits] = /^(.*?)(?: (\d+))?$/s.exec(wanted) as unknown as [string, string, string | undefined];
+  let name = wanted;
+  for (let n = Number(digits ?? 1) + 1; taken.has(name); n++) name = `${stem} ${n}`;
+  return name;
+}
+
 /** Several edits as one: each is told the document as the one before it left it. */
 export function inTurn(piece: Piece, label: string, steps: readonly ((piece: Piece) => Edit)[]): Edit {
   const patch: Operation[] = [];

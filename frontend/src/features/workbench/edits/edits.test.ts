@@ -50,18 +50,18 @@ describe('values', () => {
 
 describe('states', () => {
   it('come after another, look like it and take over where it led', () => {
-    const edit = edits.addState(piece, 'a', 'New one');
+    const edit = edits.addState(piece, 'a');
     const changed = after(edit);
-    expect(changed.states.map((s) => s.id)).toEqual(['a', 'new-one', 'b', 'c']);
+    expect(changed.states.map((s) => s.id)).toEqual(['a', 'state-4', 'b', 'c']);
     expect(known(changed.transitions).map((t) => [t.from, t.to, t.hold_ms])).toEqual([
-      ['new-one', 'b', 0],
+      ['state-4', 'b', 0],
       ['b', 'c', 0],
-      ['a', 'new-one', 120],
+      ['a', 'state-4', 120],
     ]);
   });
 
   it.each(['a', 'b', 'c'])('deleted just after having been added after %s leave the run as it was', (id) => {
-    const added = edits.addState(piece, id, 'New');
+    const added = edits.addState(piece, id);
     const removed = after(edits.removeState(after(added), added.id), after(added));
     const ways = (p: Piece) =>
       known(p.transitions)
@@ -69,6 +69,34 @@ describe('states', () => {
         .sort();
     expect(removed.states).toEqual(piece.states);
     expect(ways(removed)).toEqual(ways(piece));
+  });
+
+  it('come as a branch, and change nothing else', () => {
+    const changed = after(edits.addBranch(piece, 'a'));
+    expect(known(changed.transitions).slice(0, -1)).toEqual(piece.transitions);
+    expect(known(changed.transitions).at(-1)).toMatchObject({ from: 'a', to: 'state-4', cue: 'tap' });
+    expect(changed.states.at(-1)).toMatchObject({ id: 'state-4', changes: known(piece.states[0]).changes ?? {} });
+  });
+
+  it('are copied beside themselves, and nothing leads to the copy', () => {
+    const changed = after(edits.duplicateState(piece, 'a'));
+    expect(changed.states.map((s) => s.name)).toEqual(['A', 'A 2', 'B', 'C']);
+    expect(changed.transitions).toEqual(piece.transitions);
+  });
+
+  it.each([
+    ['over', 'out'],
+    ['out', 'over'],
+    ['tap', 'tap'],
+    ['press', 'release'],
+    ['in-view', 'out-of-view'],
+    ['hold', 'hold'],
+    ['appear', 'hold'],
+  ] as const)('there on %s are left again on %s, in the same time', (there, back) => {
+    const way = { ...known(known(piece.transitions)[0]), cue: there, cue_layer: 'r', hold_ms: 70 };
+    const made = known(after(edits.addWayBack(piece, way)).transitions).at(-1);
+    expect(made).toMatchObject({ from: way.to, to: way.from, cue: back, hold_ms: 70, timing: way.timing });
+    expect(made?.cue_layer).toBe(back === 'hold' ? undefined : 'r');
   });
 
   it('deleted where the piece starts pass the start on', () => {
@@ -182,14 +210,27 @@ describe('names and copies', () => {
   it('two states never get one name', () => {
     expect(edits.renameState(piece, 'b', 'A').patch).toMatchObject([{ value: 'A 2' }]);
     expect(edits.renameState(piece, 'a', 'A').patch).toMatchObject([{ value: 'A' }]);
-    const twice = after(edits.addState(piece, 'a', 'State 4'));
-    expect(after(edits.addState(twice, 'a', 'State 4'), twice).states.map((s) => s.name)).toEqual([
+    const twice = after(edits.addState(piece, 'a'));
+    expect(after(edits.addState(twice, 'a'), twice).states.map((s) => s.name)).toEqual([
       'A',
       'State 5',
       'State 4',
       'B',
       'C',
     ]);
+  });
+
+  it('copies of layers are numbered, and a text is called by its words until it is renamed', () => {
+    const twice = after(edits.duplicateLayer(piece, 'e'));
+    expect(edits.duplicateLayer(twice, 'e').patch[0]).toMatchObject({ value: { name: 'E 3' } });
+    const added = after(edits.addLayer(piece, 'text'));
+    const said = after(edits.setValues(added, 'a', 'text', { text: ' Ferry\n 9 ' }, 'base'), added);
+    const text = (changed: Piece) => known(changed.layers?.find(({ id }) => id === 'text'));
+    expect(text(said).name).toBe('Ferry 9');
+    const named = after(edits.renameLayer(said, 'text', 'Title'), said);
+    expect(text(after(edits.setValues(named, 'a', 'text', { text: 'Ferry 10' }, 'base'), named)).name).toBe('Title');
+    // Words of one state alone are no name.
+    expect(text(after(edits.setValues(said, 'a', 'text', { text: 'Late' }, 'state'), said)).name).toBe('Ferry 9');
   });
 
   it('a copy takes its lanes and its place in staggers along', () => {

@@ -11,6 +11,7 @@ export * from './loop';
 export * from './parameters';
 export * from './patched';
 export * from './placements';
+export * from './regroup';
 export * from './removal';
 export * from './rows';
 export * from './safeArea';

@@ -1,9 +1,10 @@
 /* Edits of the tree of layers. */
 import type { Layer, Operation, Piece, Transition, Value } from '../../../api/contract';
 import { placed, walk } from '../tree';
-import { freeId, inTurn, named, type Edit } from './edit';
+import { freeId, freeNameAmong, inTurn, named, type Edit } from './edit';
 import { allOptions } from './traits';
 import { known } from '../../../shared/known';
+import { round } from '../../../shared/text/sums';
 
 /** What can be added from nothing. */
 export type Drawn = Exclude<Layer['kind'], 'picture' | 'medium' | 'placement'>;
@@ -21,22 +22,30 @@ const FRESH: Record<Drawn, { width: number; height: number }> = {
 };
 
 export const idsOf = (piece: Piece) => walk(piece.layers ?? []).map((p) => p.layer.id);
+export const freeLayerName = (piece: Piece, wanted: string) =>
+  freeNameAmong(new Set(walk(piece.layers ?? []).map((p) => p.layer.name)), wanted);
 
-/** A new layer on top, in the middle of the piece unless it says where. */
+/** A new layer on top, of the piece or of a group, and in the middle of that unless it says where. */
 export function addLayer(
   piece: Piece,
   kind: Layer['kind'],
   values: object = FRESH[kind as Drawn],
-  name = known(kind[0]).toUpperCase() + kind.slice(1),
+  wanted = known(kind[0]).toUpperCase() + kind.slice(1),
+  into: string | null = null,
 ): Edit & { id: string } {
+  const name = freeLayerName(piece, wanted);
   const size = values as { width: number; height: number };
   const id = freeId(idsOf(piece), name);
-  const x = Math.round((piece.width - size.width) / 2);
-  const y = Math.round((piece.height - size.height) / 2);
+  const group = into ? placed(piece, into) : null;
+  const room = group?.layer ?? piece;
+  const x = Math.round((room.width - size.width) / 2);
+  const y = Math.round((room.height - size.height) / 2);
   const layer = { kind, id, name, x, y, ...values };
-  const patch: Operation[] = piece.layers
-    ? [{ op: 'add', path: '/layers/-', value: layer }]
-    : [{ op: 'add', path: '/layers', value: [layer] }];
+  const patch: Operation[] = group
+    ? [{ op: 'add', path: `${group.path}/layers/-`, value: layer }]
+    : piece.layers
+      ? [{ op: 'add', path: '/layers/-', value: layer }]
+      : [{ op: 'add', path: '/layers', value: [layer] }];
   return { id, label: `Add ${name.toLowerCase()}`, patch };
 }
 
@@ -52,7 +61,7 @@ export function duplicateLayer(piece: Piece, id: string): Edit & { id: string } 
     const inner = original.kind === 'group' ? { layers: (original.layers ?? []).map(copy) } : {};
     return { ...original, ...inner, id: fresh } as Layer;
   };
-  const value = { ...copy(layer), name: `${layer.name} copy` };
+  const value = { ...copy(layer), name: freeLayerName(piece, layer.name) };
   const patch: Operation[] = [{ op: 'add', path: path.replace(/\d+$/, String(index + 1)), value }];
   piece.states.forEach((state, s) => {
     for (const [from, to] of renamed) {
@@ -117,7 +126,7 @@ export function duplicateLayers(
   return { ...inTurn(piece, `Duplicate ${namesOf(piece, ids)}`, steps), ids: made };
 }
 
-/** Moves a layer by so many px of what surrounds it, in the base and in every state. */
+/** Moves a layer by so many px of what surrounds it, in the base, in every state and in every option. */
 export function shiftLayer(piece: Piece, id: string, dx: number, dy: number): Edit {
   const { layer, path } = placed(piece, id);
   const patch = (
@@ -127,13 +136,17 @@ export function shiftLayer(piece: Piece, id: string, dx: number, dy: number): Ed
     ] as const
   ).flatMap(([name, by]): Operation[] => {
     if (!by) return [];
-    const own = piece.states.flatMap((state, s): Operation[] => {
-      const value = state.changes?.[id]?.[name];
-      return value === undefined
+    const said = [
+      ...piece.states.map(({ changes }, s) => ({ changes, at: `/states/${s}` })),
+      ...allOptions(piece).map(({ option: { changes }, path: at }) => ({ changes, at })),
+    ];
+    const own = said.flatMap(({ changes, at }): Operation[] => {
+      const value = changes?.[id]?.[name];
+      return typeof value !== 'number'
         ? []
-        : [{ op: 'replace', path: `/states/${s}/changes/${id}/${name}`, value: value + by }];
+        : [{ op: 'replace', path: `${at}/changes/${id}/${name}`, value: round(value + by) }];
     });
-    return [{ op: 'replace', path: `${path}/${name}`, value: layer[name] + by }, ...own];
+    return [{ op: 'replace', path: `${path}/${name}`, value: round(layer[name] + by) }, ...own];
   });
   return { label: `Move ${layer.name}`, patch };
 }

@@ -1,6 +1,6 @@
 /* Edits of the list of states. */
 import type { Operation, Piece, Transition } from '../../../api/contract';
-import { freeId, stateIndex, type Edit } from './edit';
+import { freeId, freeNameAmong, stateIndex, type Edit } from './edit';
 import { unbound } from './parameters';
 import { quick } from './transitions';
 import { stateNamed } from '../tree';
@@ -11,10 +11,10 @@ const BY_ITSELF: Transition['cue'][] = ['hold', 'appear', 'media-end', 'reaches'
 const AT_ONCE = { cue: 'hold', hold_ms: 0 } as const;
 
 /** A state after this one that looks like it. What led on leads on from the new one; this one rests as long as before. */
-export function addState(piece: Piece, afterId: string, name?: string): Edit & { id: string } {
+export function addState(piece: Piece, afterId: string): Edit & { id: string } {
   const index = stateIndex(piece, afterId);
   const source = known(piece.states[index]);
-  const called = freeName(piece, name ?? `State ${piece.states.length + 1}`);
+  const called = freeName(piece, `State ${piece.states.length + 1}`);
   const id = freeId(
     piece.states.map((s) => s.id),
     called,
@@ -38,6 +38,41 @@ export function addState(piece: Piece, afterId: string, name?: string): Edit & {
       { op: 'add', path: '/transitions', value: joined },
     ],
   };
+}
+
+/** A state at the end that looks like this one, to which a way leads that changes nothing else: by itself where this
+ * one has no such way yet, else by a tap. */
+export function addBranch(piece: Piece, fromId: string): Edit & { id: string } {
+  const { id, add } = alike(piece, fromId, `State ${piece.states.length + 1}`, piece.states.length);
+  const transitions = piece.transitions ?? [];
+  const leavesByItself = transitions.some((t) => t.from === fromId && BY_ITSELF.includes(t.cue ?? 'hold'));
+  const join = quick(
+    fromId,
+    id,
+    transitions.map((t) => t.id),
+  );
+  if (leavesByItself) join.cue = 'tap';
+  return {
+    id,
+    label: `Add state ${add.value.name} as a branch`,
+    patch: [add, { op: 'add', path: '/transitions', value: [...transitions, join] }],
+  };
+}
+
+/** A copy beside this state, to which nothing leads yet. */
+export function duplicateState(piece: Piece, ofId: string): Edit & { id: string } {
+  const { id, add } = alike(piece, ofId, stateNamed(piece, ofId).name, stateIndex(piece, ofId) + 1);
+  return { id, label: `Duplicate state ${stateNamed(piece, ofId).name}`, patch: [add] };
+}
+
+function alike(piece: Piece, ofId: string, wanted: string, index: number) {
+  const name = freeName(piece, wanted);
+  const id = freeId(
+    piece.states.map((s) => s.id),
+    name,
+  );
+  const value = { id, name, changes: stateNamed(piece, ofId).changes ?? {} };
+  return { id, add: { op: 'add' as const, path: `/states/${index}`, value } };
 }
 
 /** A state before this one that looks like it: what led here leads there first, and from there here at once. */
@@ -98,16 +133,9 @@ export function addStateBetween(piece: Piece, way: string, changes: object): Edi
   return { id: fresh, label: `Add state ${called} halfway`, patch };
 }
 
-export const duplicateState = (piece: Piece, id: string) => addState(piece, id, `${stateNamed(piece, id).name} copy`);
-
-/** Two states never have one name: the second gets a number, or the next one. */
-export function freeName(piece: Piece, wanted: string, own?: string): string {
-  const taken = new Set(piece.states.filter((state) => state.id !== own).map((state) => state.name));
-  const [, stem, digits] = /^(.*?)(?: (\d+))?$/.exec(wanted) as unknown as [string, string, string | undefined];
-  let name = wanted;
-  for (let n = Number(digits ?? 1) + 1; taken.has(name); n++) name = `${stem} ${n}`;
-  return name;
-}
+/** Two states never have one name. */
+export const freeName = (piece: Piece, wanted: string, own?: string): string =>
+  freeNameAmong(new Set(piece.states.filter((state) => state.id !== own).map((state) => state.name)), wanted);
 
 export function renameState(piece: Piece, id: string, wanted: string): Edit {
   const name = freeName(piece, wanted, id);

@@ -37,6 +37,33 @@ export function addTransition(
   return { id: transition.id, label: 'Add transition', patch };
 }
 
+/** What undoes a cue: the pointer that leaves what it came over, a second tap. */
+const OPPOSITES: Partial<Record<NonNullable<Transition['cue']>, Transition['cue']>> = {
+  over: 'out',
+  out: 'over',
+  press: 'release',
+  release: 'press',
+  focus: 'blur',
+  blur: 'focus',
+  'in-view': 'out-of-view',
+  'out-of-view': 'in-view',
+  'long-press': 'tap',
+};
+/** What starts these comes once, and not back: the way back goes by itself. */
+const NOT_BACK = ['appear', 'media-end', 'reaches'];
+
+/** A transition from the second state to the first, in the same time, on the opposite cue. */
+export function addWayBack(piece: Piece, way: Transition): Edit & { id: string } {
+  const { from, to, timing, style, hold_ms, cue_layer, cue_key, cue_share } = way;
+  const cue = way.cue ?? 'hold';
+  const aimed = isAimed(cue) ? { cue_layer, cue_key, cue_share } : {};
+  const values = { timing, style, hold_ms, cue: NOT_BACK.includes(cue) ? 'hold' : (OPPOSITES[cue] ?? cue), ...aimed };
+  const said = Object.entries(values).filter(([, value]) => value !== undefined && value !== null);
+  return { ...addTransition(piece, to, from, Object.fromEntries(said)), label: 'Add way back' };
+}
+
+const isAimed = (cue: string) => cue !== 'hold' && !NOT_BACK.includes(cue);
+
 export function removeTransition(piece: Piece, id: string): Edit {
   const patch = unbound(piece, (bind) => bind.transition === id);
   return {

@@ -61,9 +61,22 @@ export function setLooks(piece: Piece, stateId: string, looks: Looks, scope: Sco
     value,
   }));
   const own = cells.filter((cell) => !isOfAll(cell));
+  patch.push(...namesAfterTexts(piece, cells.filter(isOfAll)));
   if (!own.length) return { label: `${whose}, all states`, patch };
   const edit = setCells(piece, own, `${whose} in ${stateNamed(piece, stateId).name}`);
   return { ...edit, patch: [...patch, ...edit.patch] };
+}
+
+const LONGEST_OF_TEXT = 40;
+const asName = (text: unknown) => String(text).replace(/\s+/g, ' ').trim().slice(0, LONGEST_OF_TEXT);
+
+/** Until it is renamed a text is called by its words. */
+function namesAfterTexts(piece: Piece, cells: readonly Cell[]): Operation[] {
+  return cells.flatMap(({ layer: id, property, value }): Operation[] => {
+    const { layer, path } = placed(piece, id);
+    if (property !== 'text' || layer.kind !== 'text' || layer.name !== asName(layer.text)) return [];
+    return asName(value) ? [{ op: 'replace', path: `${path}/name`, value: asName(value) }] : [];
+  });
 }
 
 /** Back to the base value. */

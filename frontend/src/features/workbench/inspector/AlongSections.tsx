@@ -1,5 +1,6 @@
 import { Select } from 'antd';
 import { useState } from 'react';
+import { Fold } from '../../../shared/ui/Fold';
 import { NumberField } from '../../../shared/ui/Field';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { attempt, make, useBench } from '../bench';
@@ -13,8 +14,7 @@ export function AlongSections({ id }: { id: string }) {
   if (!sectionsOf(piece).length) return null;
   const all = alongOf(piece, id);
   return (
-    <details open={all.length > 0}>
-      <summary>Moves with the scroll</summary>
+    <Fold title="Moves with the scroll" open={all.length > 0}>
       {all.map((along) => (
         <OneAlong key={along.at.join()} along={along} />
       ))}
@@ -22,7 +22,7 @@ export function AlongSections({ id }: { id: string }) {
         <p className="quiet">A value follows how far a section has been scrolled through, forwards and back.</p>
       )}
       <AddAlong id={id} />
-    </details>
+    </Fold>
   );
 }
 

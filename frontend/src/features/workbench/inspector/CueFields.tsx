@@ -4,7 +4,8 @@ import type { Drawn, Layer, Piece, Transition } from '../../../api/contract';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { attempt, make, useBench, type Bench } from '../bench';
 import { BY_A_PERSON, BY_ITSELF, isByAPerson, type Cue, keyName, parseKey } from '../cues';
-import { sectionsOf, setTransition } from '../edits';
+import { sectionsOf, setTransition, setTransitions } from '../edits';
+import { lastOf } from '../../../shared/known';
 import type { Edit } from '../edits/edit';
 import { originalOf } from '../placements';
 import { labelOf, walk } from '../tree';
@@ -48,24 +49,26 @@ function cueChange(transition: Transition, cue: Cue, { medium, arrival }: Target
   };
 }
 
-/** What sets a transition off, on which layer, and how long the state is held first. */
-export function CueFields({ transition }: { transition: Transition }) {
+/** What sets transitions off, on which layer, and how long the state is held first: set in all of them at once. */
+export function CueFields({ ways }: { ways: readonly Transition[] }) {
   const bench = useBench(useShallow(({ document, originals }) => ({ document, originals })));
-  const set = (label: string, values: Partial<Transition>) =>
-    setTransition(useBench.getState().document, transition.id, label, values);
+  const transition = lastOf(ways);
+  const set: SetWays = (label, values) => setWays(ways, label, () => values);
   const cue = transition.cue ?? 'hold';
+  const differ = (read: (way: Transition) => unknown) => ways.some((way) => read(way) !== read(transition));
+  const cuesDiffer = differ((way) => way.cue ?? 'hold');
   const targets = targetsIn(bench);
   const automatic = optionsOf(BY_ITSELF, [
     ...(targets.medium || cue === 'media-end' ? [] : ['media-end']),
     ...(targets.arrival || cue === 'reaches' ? [] : ['reaches']),
   ]);
-  const setCue = (value: Cue) => void attempt(set('Cue', cueChange(transition, value, targets)));
+  const setCue = (value: Cue) => void attempt(setWays(ways, 'Cue', (way) => cueChange(way, value, targets)));
   return (
     <>
       <div className="pairs">
         <Select<Cue>
           aria-label="Cue"
-          value={cue}
+          {...(cuesDiffer ? { placeholder: 'differs' } : { value: cue })}
           popupMatchSelectWidth={false}
           options={[
             { label: 'automatic', options: automatic },
@@ -80,19 +83,19 @@ export function CueFields({ transition }: { transition: Transition }) {
           step={10}
           tone="brass"
           value={transition.hold_ms ?? 0}
+          mixed={differ((way) => way.hold_ms ?? 0)}
           commit={(v) => make(set('Hold', { hold_ms: v, ...(v ? { early_ms: 0 } : {}) }))}
         />
       </div>
-      {cue === 'reaches' && <Arrival transition={transition} set={set} />}
-      <CueLayer transition={transition} set={(layer) => void attempt(set('Cue', { cue_layer: layer }))} />
-      <CueDetail transition={transition} set={set} />
-      {cue === 'hold' && !transition.hold_ms && (
+      {!cuesDiffer && <Aimed transition={transition} set={set} differ={differ} />}
+      {cue === 'hold' && !cuesDiffer && !ways.some((way) => way.hold_ms) && (
         <NumberField
           label="starts early by"
           name="early"
           unit="ms"
           step={10}
           value={transition.early_ms ?? 0}
+          mixed={differ((way) => way.early_ms ?? 0)}
           commit={(v) => make(set('Leave early', { early_ms: v }))}
         />
       )}
@@ -100,14 +103,44 @@ export function CueFields({ transition }: { transition: Transition }) {
   );
 }
 
-/** Which key, or which share of a layer. */
-function CueDetail({
-  transition,
-  set,
-}: {
+type SetWays = (label: string, values: Partial<Transition>) => Edit;
+
+function setWays(ways: readonly Transition[], label: string, valuesOf: (own: Transition) => Partial<Transition>): Edit {
+  const piece = useBench.getState().document;
+  const [only, another] = ways;
+  return only && !another
+    ? setTransition(piece, only.id, label, valuesOf(only))
+    : setTransitions(
+        piece,
+        ways.map((way) => way.id),
+        label,
+        valuesOf,
+      );
+}
+
+interface AimedProps {
   transition: Transition;
-  set: (label: string, values: Partial<Transition>) => Edit;
-}) {
+  set: SetWays;
+  differ: (read: (way: Transition) => unknown) => boolean;
+}
+
+/** What the cue is aimed at. */
+function Aimed({ transition, set, differ }: AimedProps) {
+  return (
+    <>
+      {transition.cue === 'reaches' && <Arrival transition={transition} set={set} />}
+      <CueLayer
+        transition={transition}
+        mixed={differ((way) => way.cue_layer ?? null)}
+        set={(layer) => void attempt(set('Cue', { cue_layer: layer }))}
+      />
+      <CueDetail transition={transition} set={set} />
+    </>
+  );
+}
+
+/** Which key, or which share of a layer. */
+function CueDetail({ transition, set }: Omit<AimedProps, 'differ'>) {
   const cue = transition.cue ?? 'hold';
   return (
     <>
@@ -134,13 +167,8 @@ function CueDetail({
   );
 }
 
-interface ArrivalProps {
-  transition: Transition;
-  set: (label: string, values: Partial<Transition>) => Edit;
-}
-
 /** Which copy stands where. */
-function Arrival({ transition, set }: ArrivalProps) {
+function Arrival({ transition, set }: Omit<AimedProps, 'differ'>) {
   const bench = useBench(useShallow(({ document, originals }) => ({ document, originals })));
   const copies = layersOf(bench.document).filter(isFree);
   const states = originalOf(bench, transition.cue_layer ?? '')?.states ?? [];
@@ -176,8 +204,14 @@ const UNAIMED: readonly Cue[] = ['hold', 'appear'];
 const insideOf = (layers: readonly Drawn[]): Drawn[] =>
   layers.flatMap((layer) => [...(layer.id.includes('/') ? [layer] : []), ...insideOf(layer.layers ?? [])]);
 
+interface CueLayerProps {
+  transition: Transition;
+  mixed: boolean;
+  set: (layer: string | null) => void;
+}
+
 /** The layer that is touched, or the medium that ends. */
-function CueLayer({ transition, set }: { transition: Transition; set: (layer: string | null) => void }) {
+function CueLayer({ transition, mixed, set }: CueLayerProps) {
   const piece = useBench((b) => b.document);
   const drawn = useBench((b) => b.layers);
   const cue = transition.cue ?? 'hold';
@@ -191,7 +225,7 @@ function CueLayer({ transition, set }: { transition: Transition; set: (layer: st
   return (
     <Select
       aria-label="Cue layer"
-      value={transition.cue_layer ?? ''}
+      {...(mixed ? { placeholder: 'differs' } : { value: transition.cue_layer ?? '' })}
       options={ofMedia ? targets : [{ value: '', label: 'anywhere on it' }, ...targets]}
       onChange={(layer: string) => set(layer || null)}
     />

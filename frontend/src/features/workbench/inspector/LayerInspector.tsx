@@ -3,11 +3,12 @@ import type { ReactNode } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Layer, Piece, Value } from '../../../api/contract';
 import { GROUPS, type Property } from '../../../api/generated/catalogue';
+import { Fold } from '../../../shared/ui/Fold';
 import { NumberField, TypedField } from '../../../shared/ui/Field';
 import { parseValue, textOf, valueText } from '../../../shared/text/values';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit, make, useBench } from '../bench';
-import { commonOf } from '../chosenLooks';
+import { commonOf, type Common } from '../chosenLooks';
 import { namesOf, setFixed, shownOf, traitIn, type Scope } from '../edits';
 import { looksEdit } from '../looks';
 import { placed, stateNamed } from '../tree';
@@ -34,6 +35,10 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
   if (!common.length) return null;
   const stateName = stateNamed(piece, state).name;
   const set = (name: string, value: Value) => looksEdit(Object.fromEntries(ids.map((id) => [id, { [name]: value }])));
+  const setCorners = (radius: number) =>
+    make(
+      looksEdit(Object.fromEntries(ids.map((id) => [id, Object.fromEntries(CORNERS.map((name) => [name, radius]))]))),
+    );
   const commit = (property: Property) => (value: Value) =>
     make(property.varies ? set(property.name, value) : setFixed(piece, ids, property.name, value));
   return (
@@ -55,6 +60,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
         return (
           rows.length > 0 && (
             <Group key={title} title={title} closed={!open}>
+              {title === 'Corners' && <AllCorners rows={rows} commit={setCorners} />}
               {title === 'Row or column' && <LayoutDiagram id={lastOf(ids)} />}
               {title === 'In its group' && <ResizeDiagram id={lastOf(ids)} />}
               <div className="pairs">
@@ -79,6 +85,22 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
   );
 }
 
+const CORNERS = ['radius_top_left', 'radius_top_right', 'radius_bottom_right', 'radius_bottom_left'];
+
+/** One radius for all four. */
+function AllCorners({ rows, commit }: { rows: readonly Common[]; commit: (radius: number) => Promise<void> }) {
+  const { value } = firstOf(rows);
+  return (
+    <NumberField
+      label="all corners"
+      name="radius of all corners"
+      value={Number(value)}
+      mixed={rows.some((row) => row.mixed || row.value !== value)}
+      commit={commit}
+    />
+  );
+}
+
 /** A placement says itself what it is a copy of. */
 const kindOf = ({ kind }: Layer) => (kind === 'placement' ? 'a piece in this piece' : kind);
 
@@ -91,12 +113,7 @@ function Group({ title, closed, children }: { title: string; closed: boolean; ch
       </section>
     );
   }
-  return (
-    <details>
-      <summary>{title}</summary>
-      {children}
-    </details>
-  );
+  return <Fold title={title}>{children}</Fold>;
 }
 
 interface FieldProps {

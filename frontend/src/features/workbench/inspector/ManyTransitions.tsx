@@ -4,10 +4,10 @@ import { useShallow } from 'zustand/react/shallow';
 import type { Transition } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
 import { Choice } from '../../../shared/ui/Choice';
-import { NumberField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
 import { chooseWays } from '../choosing';
 import { changedLike, setTransitions, type Timing } from '../edits';
+import { CueFields } from './CueFields';
 import { WaysBy } from './WaysBy';
 import { STYLES } from './styles';
 import { TimingEditor } from './TimingEditor';
@@ -37,16 +37,7 @@ export function ManyTransitions({ ids }: { ids: readonly string[] }) {
     <>
       <small className="quiet">what is set here is set in all of them</small>
       <h2>{ids.length} transitions</h2>
-      <NumberField
-        label="for"
-        name="hold"
-        unit="ms"
-        step={10}
-        tone="brass"
-        value={last.hold_ms ?? 0}
-        mixed={differ((way) => way.hold_ms ?? 0)}
-        commit={(v) => make(set('Hold', () => ({ hold_ms: v, ...(v && { early_ms: 0 }) })))}
-      />
+      <CueFields ways={ways} />
       <Choice
         block
         aria-label="Style"

@@ -1,3 +1,4 @@
+import { Fold } from '../../../shared/ui/Fold';
 import type { Bind, Parameter } from '../../../api/contract';
 import { Chip } from '../../../shared/ui/Chip';
 import { TextField } from '../../../shared/ui/Field';
@@ -19,8 +20,7 @@ export function OfferedOfLayer({ id, values }: { id: string; values: readonly Co
   const isNumber = ({ kind }: (typeof all)[number]) => kind === 'number';
   const offered = [...all.filter((one) => !isNumber(one)), ...all.filter(isNumber)];
   return (
-    <details>
-      <summary>Copies may set</summary>
+    <Fold title="Copies may set">
       <p className="quiet">Where this piece stands in another, each copy can have its own:</p>
       <div className="chips">
         {offered.map(({ property, kind }) => (
@@ -33,7 +33,7 @@ export function OfferedOfLayer({ id, values }: { id: string; values: readonly Co
           />
         ))}
       </div>
-    </details>
+    </Fold>
   );
 }
 

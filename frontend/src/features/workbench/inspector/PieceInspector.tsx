@@ -1,3 +1,4 @@
+import { Checkbox } from 'antd';
 import { NumberField, TextField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { attempt, make, useBench } from '../bench';
@@ -27,6 +28,17 @@ export function PieceInspector() {
         value={piece.ground ?? 'none'}
         commit={(v) => set('ground', v === 'none' || v === '' ? null : v)}
       />
+      <Checkbox
+        checked={piece.clips ?? false}
+        onChange={({ target }) =>
+          void attempt({
+            label: target.checked ? 'Clip to the piece' : 'No longer clip to the piece',
+            patch: [{ op: 'add', path: '/clips', value: target.checked }],
+          })
+        }
+      >
+        clip to the piece: cut off what lies beyond its edge
+      </Checkbox>
       <h3>Colours blend in</h3>
       <Choice
         block

@@ -1,3 +1,4 @@
+import { Fold } from '../../../shared/ui/Fold';
 import { NumberField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
 import { hasRoom, SIDES, setSafeArea, withoutSafeArea } from '../edits';
@@ -8,8 +9,7 @@ export function SafeArea() {
   const piece = useBench((b) => b.document);
   const area = piece.safe_area;
   return (
-    <details open={area ? true : undefined}>
-      <summary>Safe area</summary>
+    <Fold title="Safe area" open={Boolean(area)}>
       <p className="quiet">How far in from each edge a device may cover the piece. A guide: nothing is cut off.</p>
       <div className="pairs">
         {SIDES.map((side) => (
@@ -29,6 +29,6 @@ export function SafeArea() {
         </p>
       )}
       {area && <PlainButton onClick={() => void attempt(withoutSafeArea)}>Remove safe area</PlainButton>}
-    </details>
+    </Fold>
   );
 }

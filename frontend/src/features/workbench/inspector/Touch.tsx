@@ -1,4 +1,5 @@
 import { Checkbox } from 'antd';
+import { Fold } from '../../../shared/ui/Fold';
 import { NumberField } from '../../../shared/ui/Field';
 import { attempt, make, useBench } from '../bench';
 import { sectionsOf, setFixed } from '../edits';
@@ -15,8 +16,7 @@ export function TouchOfLayers({ ids }: { ids: readonly string[] }) {
   const pins = layers.map((layer) => layer.pinned ?? false);
   const isMixed = (values: readonly unknown[]) => new Set(values).size > 1;
   return (
-    <details>
-      <summary>{scrolls ? 'Touch and scrolling' : 'Touch'}</summary>
+    <Fold title={scrolls ? 'Touch and scrolling' : 'Touch'}>
       <div className="pairs">
         <NumberField
           wide
@@ -46,7 +46,7 @@ export function TouchOfLayers({ ids }: { ids: readonly string[] }) {
           </Checkbox>
         )}
       </div>
-    </details>
+    </Fold>
   );
 }
 
@@ -56,8 +56,7 @@ export function TouchOfPiece() {
   const set = (label: string, name: string, value: number) =>
     make({ label, patch: [{ op: 'add', path: `/${name}`, value }] });
   return (
-    <details>
-      <summary>Touch</summary>
+    <Fold title="Touch">
       <NumberField
         label="second tap within"
         name="second tap within"
@@ -74,6 +73,6 @@ export function TouchOfPiece() {
         value={piece.long_press_ms ?? 500}
         commit={(v) => set('Time of a long press', 'long_press_ms', v)}
       />
-    </details>
+    </Fold>
   );
 }

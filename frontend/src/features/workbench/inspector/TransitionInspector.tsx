@@ -3,11 +3,11 @@ import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Layer, Run, Transition, TransitionReading } from '../../../api/contract';
 import { Choice } from '../../../shared/ui/Choice';
-import { addStateBetween } from '../actions';
+import { addStateBetween, addWayBack } from '../actions';
 import { attempt, clock, make, namedOf, useBench } from '../bench';
 import { playWays } from '../course';
 import { choose } from '../choosing';
-import { addTransition, removeTransition, setLane, setTransition, type Timing } from '../edits';
+import { removeTransition, setLane, setTransition, type Timing } from '../edits';
 import { placeOf } from '../tree';
 import { AsLongAs } from './AsLongAs';
 import { CueFields } from './CueFields';
@@ -52,7 +52,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
     <>
       <small className="quiet">Transition {number}</small>
       <Ends transition={transition} />
-      <CueFields transition={transition} />
+      <CueFields ways={[transition]} />
       <Choice<NonNullable<Transition['style']>>
         block
         aria-label="Style"
@@ -93,19 +93,41 @@ function Ends({ transition }: { transition: Transition }) {
   const name = (id: string) => known(states.find((s) => s.id === id)).name;
   return (
     <h2>
-      {name(transition.from)} <span className="arrow">→</span>{' '}
-      <Select
-        variant="borderless"
-        size="small"
-        aria-label="Leads to"
+      <End
+        label="Leads from"
+        value={transition.from}
+        states={states.filter((s) => s.id !== transition.to)}
+        onChange={(from) => void attempt(set(transition, `Lead from ${name(from)}`, { from }))}
+      />{' '}
+      <span className="arrow">→</span>{' '}
+      <End
+        label="Leads to"
         value={transition.to}
-        popupMatchSelectWidth={false}
-        options={states.filter((s) => s.id !== transition.from).map((s) => ({ value: s.id, label: s.name }))}
+        states={states.filter((s) => s.id !== transition.from)}
         onChange={(to) => void attempt(set(transition, `Lead to ${name(to)}`, { to }))}
       />
     </h2>
   );
 }
+
+interface EndProps {
+  label: string;
+  value: string;
+  states: { id: string; name: string }[];
+  onChange: (state: string) => void;
+}
+
+const End = ({ label, value, states, onChange }: EndProps) => (
+  <Select
+    variant="borderless"
+    size="small"
+    aria-label={label}
+    value={value}
+    popupMatchSelectWidth={false}
+    options={states.map((s) => ({ value: s.id, label: s.name }))}
+    onChange={onChange}
+  />
+);
 
 /** Where the piece stands in another, each copy may take its own time. */
 function OfferedTimes({ transition: { id, timing, early_ms } }: { transition: Transition }) {
@@ -171,10 +193,10 @@ function Foot({ transition }: { transition: Transition }) {
         + halfway
       </PlainButton>
       <PlainButton
-        title="A transition back, from the second state to the first"
-        onClick={() => void attempt(addTransition(now(), transition.to, transition.from))}
+        title="A transition from the second state to the first: in the same time, on the opposite cue"
+        onClick={() => void addWayBack(transition)}
       >
-        + return
+        + way back
       </PlainButton>
       <span className="spring" />
       <PlainButton onClick={() => void attempt(removeTransition(now(), transition.id))}>delete</PlainButton>

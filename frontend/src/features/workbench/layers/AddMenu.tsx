@@ -7,7 +7,7 @@ import { api } from '../../../api/client';
 import type { Layer, ShelfEntry } from '../../../api/contract';
 import { useBench } from '../bench';
 import type { Drawn } from '../edits';
-import { stage } from '../shortcuts';
+import { stage } from '../stageHands';
 import { holdersOf, place } from '../placements';
 import { look } from '../view';
 import { KindIcon } from './icons';

@@ -1,7 +1,7 @@
 import { Flex } from 'antd';
 import { area, line } from '../../../shared/drawing/paint';
 import { PlainButton } from '../../../shared/ui/PlainButton';
-import { align, distribute } from '../actions';
+import { align, arrange, distribute } from '../actions';
 import { useBench } from '../bench';
 import type { Axis, Line } from '../edits';
 
@@ -17,6 +17,11 @@ const LINES: [Line, string, string][] = [
 const GAPS: [Axis, string, string][] = [
   ['across', 'M2 2v12M14 2v12', 'M6.5 4h3v8h-3Z'],
   ['down', 'M2 2h12M2 14h12', 'M4 6.5h8v3h-8Z'],
+];
+
+const SHAPES: ['circle' | 'grid', string, string][] = [
+  ['circle', 'M8 3a5 5 0 1 1-.01 0', 'M6.5 1.5h3v3h-3ZM1.8 8.5h3v3h-3ZM11.2 8.5h3v3h-3Z'],
+  ['grid', 'M8 2v12M2 8h12', 'M3 3h3.4v3.4h-3.4ZM9.6 3h3.4v3.4h-3.4ZM3 9.6h3.4v3.4h-3.4ZM9.6 9.6h3.4v3.4h-3.4Z'],
 ];
 
 const TIGHT = { padding: '2px 1px' };
@@ -52,6 +57,18 @@ export function Arrange({ count }: { count: number }) {
           aria-label={`Even gaps ${axis}`}
           title={count < 3 ? 'Even gaps need three layers' : `Even gaps ${axis}`}
           onClick={() => void distribute(axis)}
+        >
+          <Drawing drawing={drawing} faint={count < 3} />
+        </PlainButton>
+      ))}
+      {SHAPES.map(([how, ...drawing]) => (
+        <PlainButton
+          key={how}
+          style={TIGHT}
+          disabled={count < 3}
+          aria-label={how === 'circle' ? 'On a circle' : 'In a grid'}
+          title={count < 3 ? `A ${how} needs three layers` : how === 'circle' ? 'On a circle' : 'In a grid'}
+          onClick={() => void arrange(how)}
         >
           <Drawing drawing={drawing} faint={count < 3} />
         </PlainButton>

@@ -13,22 +13,26 @@ import { PlainButton } from '../../../shared/ui/PlainButton';
 interface Props {
   row: Placed;
   chosen: boolean;
+  /** What of a pull it shows, as a class. */
+  drop: string;
   /** Of a group: whether what is in it is listed. */
   open: boolean;
   fold: () => void;
   renaming: boolean;
   setRenaming: (id: string | null) => void;
   onKey: (event: KeyboardEvent) => void;
+  /** By the pointer. */
+  onClicked: () => void;
 }
 
 const FOLD = { flex: 'none', width: 16, marginRight: -5 };
 
 /** A layer in the list: folded, chosen, renamed; with what is special about it. */
-export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey }: Props) {
+export function LayerRow({ row, chosen, drop, open, fold, renaming, setRenaming, onKey, onClicked }: Props) {
   const { layer, depth } = row;
   const hidden = useBench((b) => b.poses[b.state]?.[layer.id]?.visible === false);
   return (
-    <li className={chosen ? 'chosen' : ''} style={{ paddingLeft: 4 + depth * 13 }}>
+    <li className={`${chosen ? 'chosen' : ''}${drop}`} style={{ paddingLeft: 4 + depth * 13 }}>
       <Fold row={row} open={open} fold={fold} />
       {renaming ? (
         <NameField
@@ -42,9 +46,11 @@ export function LayerRow({ row, chosen, open, fold, renaming, setRenaming, onKey
           className={hidden ? 'layer-row bare hidden' : 'layer-row bare'}
           data-row={layer.id}
           aria-pressed={chosen}
-          onClick={(event) =>
-            event.shiftKey || event.ctrlKey ? chooseAlso(layer.id) : choose({ layer: layer.id, transition: null })
-          }
+          onClick={(event) => {
+            if (event.detail) onClicked();
+            if (event.shiftKey || event.ctrlKey) chooseAlso(layer.id);
+            else choose({ layer: layer.id, transition: null });
+          }}
           onDoubleClick={() => setRenaming(layer.id)}
           onKeyDown={onKey}
         >

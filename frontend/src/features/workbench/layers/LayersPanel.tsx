@@ -1,8 +1,8 @@
 import { Flex } from 'antd';
-import { useState, type KeyboardEvent } from 'react';
+import { useEffect, useRef, useState, type KeyboardEvent } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { chainTo } from '../../../shared/geometry/matrix';
-import { order, remove } from '../actions';
+import { changeGroup, order, remove } from '../actions';
 import { useBench } from '../bench';
 import { choose } from '../choosing';
 import { chosenLayers } from '../chosen';
@@ -13,6 +13,7 @@ import { LayerActions } from './LayerActions';
 import { LayerRow } from './LayerRow';
 import { LookFields } from './LookFields';
 import { UsedBy } from './UsedBy';
+import { useLayerDrag, type Drop } from './useLayerDrag';
 
 const NOTHING_YET =
   'Nothing here yet. Start with “+ add”, or drop a drawing or a picture here; then give each state its own numbers.';
@@ -21,16 +22,29 @@ export function LayersPanel() {
   const chosen = useBench(useShallow(chosenLayers));
   const [renaming, setRenaming] = useState<string | null>(null);
   const { rows, isOpen, fold } = useRows(chosen);
+  // A row that was clicked is on the stage: arrow keys move its layer. One that was gone to by keys is in the list.
+  const clicked = useRef<string | null>(null);
   const onKey = (event: KeyboardEvent, index: number, id: string) => {
+    if (clicked.current === id && !event.altKey && event.key.startsWith('Arrow')) return;
+    const sideways = ({ ArrowRight: 'in', ArrowLeft: 'out' } as const)[event.key];
     const to = { ArrowDown: index + 1, ArrowUp: index - 1 }[event.key];
     if (event.altKey && to !== undefined) void order(to > index ? -1 : 1);
-    else if (to !== undefined && rows[to]) goTo(rows[to].layer.id);
-    else if (event.key === 'F2') setRenaming(id);
+    else if (event.altKey && sideways) void changeGroup(sideways);
+    else if (to !== undefined && rows[to]) {
+      clicked.current = null;
+      goTo(rows[to].layer.id);
+    } else if (event.key === 'F2') setRenaming(id);
     else if (event.key === 'Delete') void remove();
     else return;
     event.preventDefault();
     event.stopPropagation();
   };
+  const { drop, hands } = useLayerDrag((id) => rows.some((row) => row.layer.id === id && isOpen(row)));
+  const list = useRef<HTMLUListElement>(null);
+  const last = chosen.at(-1);
+  useEffect(() => {
+    if (last) list.current?.querySelector(`[data-row="${last}"]`)?.scrollIntoView({ block: 'nearest' });
+  }, [last]);
   return (
     <Flex vertical component="aside" className="layers">
       <Flex justify="space-between" style={{ padding: '9px 8px 5px 12px' }}>
@@ -38,16 +52,18 @@ export function LayersPanel() {
         <AddMenu />
       </Flex>
       {!rows.length && <p className="hint">{NOTHING_YET}</p>}
-      <ul className="layer-list bare-list" aria-label="Layers, the topmost first">
+      <ul ref={list} className="layer-list bare-list" aria-label="Layers, the topmost first" {...hands}>
         {rows.map((row, index) => (
           <LayerRow
             key={row.layer.id}
             row={row}
             chosen={chosen.includes(row.layer.id)}
+            drop={dropOn(row.layer.id, drop)}
             open={isOpen(row)}
             fold={() => fold(row)}
             renaming={renaming === row.layer.id}
             setRenaming={setRenaming}
+            onClicked={() => (clicked.current = row.layer.id)}
             onKey={(event) => onKey(event, index, row.layer.id)}
           />
         ))}
@@ -58,6 +74,11 @@ export function LayersPanel() {
       <UsedBy />
     </Flex>
   );
+}
+
+function dropOn(id: string, drop: Drop | null): string {
+  if (drop?.ids.includes(id)) return ' pulled';
+  return drop?.row === id ? ` drop-${drop.where}` : '';
 }
 
 /** The rows that are seen: outer groups stand open, inner ones until they are wanted. */

@@ -5,6 +5,7 @@ import { attempt, namedOf, useBench } from '../bench';
 import { choose } from '../choosing';
 import * as edits from '../edits';
 import { placeOf, propertiesOf, stateNamed } from '../tree';
+import { AddState } from './AddState';
 import { look, useView } from '../view';
 import { CellsMenu } from './CellsMenu';
 import { PlainButton } from '../../../shared/ui/PlainButton';
@@ -15,13 +16,7 @@ export function ScoreFoot() {
   const name = useBench((b) => stateNamed(b.document, b.state).name);
   return (
     <Flex component="footer" align="center" gap={5} className="foot" style={{ height: 30 }}>
-      <PlainButton
-        title={`${backwards ? 'Before' : 'After'} ${name}, looking like it (S)`}
-        onClick={() => void actions.addState()}
-      >
-        + state
-      </PlainButton>
-      <AddStateAt name={name} />
+      <AddState name={name} />
       <AddRow />
       <AddTransition />
       <PlainButton
@@ -79,39 +74,18 @@ function StateActions({ name }: { name: string }) {
       <PlainButton disabled={isStart} onClick={() => void actions.startHere()}>
         {isStart ? 'starts here' : 'start here'}
       </PlainButton>
-      <PlainButton disabled={count === 1} onClick={() => void actions.removeState()}>
-        delete
+      <PlainButton
+        title={count === 1 ? 'A piece has at least one state' : `Delete state ${name}`}
+        disabled={count === 1}
+        onClick={() => void actions.removeState()}
+      >
+        delete state
       </PlainButton>
     </>
   );
 }
 
-/** A state before or after this one, or halfway to another. */
-function AddStateAt({ name }: { name: string }) {
-  const ways = useBench(
-    useShallow((b) =>
-      (b.document.transitions ?? [])
-        .filter((t) => t.from === b.state)
-        .map((t) => `${t.id} ${stateNamed(b.document, t.to).name}`),
-    ),
-  ).map(namedOf);
-  const items = [
-    { key: 'before', label: `before ${name}`, onClick: () => void actions.addStateBefore() },
-    { key: 'after', label: `after ${name}`, onClick: () => void actions.addStateAfter() },
-    ...ways.map((way) => ({
-      key: way.id,
-      label: `halfway to ${way.name}`,
-      onClick: () => void actions.addStateBetween(way.id),
-    })),
-  ];
-  return (
-    <Dropdown trigger={['click']} menu={{ items }}>
-      <PlainButton title="A state before, after, or halfway to another">+ state at…</PlainButton>
-    </Dropdown>
-  );
-}
-
-/** A transition to any other state. */
+/** A transition to any other state, which is chosen at once. */
 function AddTransition() {
   const stateId = useBench((b) => b.state);
   const states = useBench(useShallow((b) => b.document.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
@@ -119,7 +93,7 @@ function AddTransition() {
   const items = others.map((s) => ({
     key: s.id,
     label: `to ${s.name}`,
-    onClick: () => void attempt(edits.addTransition(useBench.getState().document, stateId, s.id)),
+    onClick: () => void actions.addTransition(stateId, s.id),
   }));
   return (
     <Dropdown trigger={['click']} disabled={!others.length} menu={{ items }}>

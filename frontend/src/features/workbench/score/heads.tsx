@@ -2,10 +2,10 @@ import { useDraggable, useDroppable } from '@dnd-kit/core';
 import { memo, useState, type KeyboardEvent } from 'react';
 import { area, line } from '../../../shared/drawing/paint';
 import type { Transition, TransitionReading } from '../../../api/contract';
-import { goToState, moveState, removeState } from '../actions';
-import { attempt, make, useBench } from '../bench';
+import { addTransition, goToState, moveState, removeState } from '../actions';
+import { make, useBench } from '../bench';
 import { choose, chooseWayAlso } from '../choosing';
-import { addTransition, renameState } from '../edits';
+import { renameState } from '../edits';
 import { NameField } from '../Rename';
 import { Thumb } from './Thumb';
 import { known } from '../../../shared/known';
@@ -131,16 +131,12 @@ export function GapHead({ id }: { id: string }) {
   const [from, to] = id.split('>') as [string, string];
   const name = useBench((b) => b.document.states.find((s) => s.id === to)?.name);
   const ends = useBench((b) => b.document.states.at(-1)?.id === from);
-  const join = async () => {
-    const edit = addTransition(useBench.getState().document, from, to);
-    if (await attempt(edit)) choose({ transition: edit.id, lane: null });
-  };
   return (
     <th style={{ verticalAlign: 'middle' }} scope="col">
       <PlainButton
         title={`Add a transition to ${name}`}
         aria-label={`Add a transition to ${name}${ends ? ', from the end' : ''}`}
-        onClick={() => void join()}
+        onClick={() => void addTransition(from, to)}
       >
         {ends ? 'end' : '+'}
       </PlainButton>

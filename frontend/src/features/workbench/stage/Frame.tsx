@@ -18,6 +18,25 @@ const GRIP = area('panel', 'ink', 1.4);
 /** px on the screen from the top edge to where it is turned */
 const ARM = 22;
 
+/** px on the screen between grips: a layer that is smaller keeps room inside of them, to be held itself. */
+const ROOM = 30;
+
+/** The box itself, or one around it that leaves enough room. */
+function roomy([a, b, c, d]: [Point, Point, Point, Point]): [Point, Point, Point, Point] {
+  const more = (from: Point, to: Point): Point => {
+    const [x, y] = [to[0] - from[0], to[1] - from[1]];
+    const long = Math.hypot(x, y);
+    const by = long > 0 ? Math.max(ROOM - long, 0) / (2 * long) : 0;
+    return [x * by, y * by];
+  };
+  const [u, v] = [more(a, b), more(a, d)];
+  const moved = ([x, y]: Point, across: 1 | -1, down: 1 | -1): Point => [
+    x + across * u[0] + down * v[0],
+    y + across * u[1] + down * v[1],
+  ];
+  return [moved(a, -1, -1), moved(b, 1, -1), moved(c, 1, 1), moved(d, -1, 1)];
+}
+
 interface Props {
   /** Of the chosen layer's box, in px of the piece, clockwise from its top left. */
   corners: readonly Point[];
@@ -32,7 +51,7 @@ interface Props {
 export function Frame({ corners, zoom, guides, size, grips }: Props) {
   if (!corners.length) return null;
   const at = corners.map(([x, y]) => [x * zoom, y * zoom] as Point);
-  const [a, b, c, d] = at as [Point, Point, Point, Point];
+  const [a, b, c, d] = roomy(at as [Point, Point, Point, Point]);
   // Corners and sides by their place on the box.
   const placeOf = ([hx, hy]: readonly [number, number]): Point => {
     const [u, v] = [(hx + 1) / 2, (hy + 1) / 2];

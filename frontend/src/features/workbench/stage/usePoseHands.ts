@@ -59,7 +59,7 @@ export function usePoseHands({ stage, sheet, zooming, picture, layers, pose, sce
     event.currentTarget.setPointerCapture(event.pointerId);
     if (id !== points) look({ points: null });
     if (id) return press(id, grip, event);
-    if (!event.shiftKey) choose({ layer: null });
+    if (!event.shiftKey) choose({ layer: null, transition: null, lane: null });
     area.begin(pointAt(event));
   };
   const onPointerMove = (event: PointerEvent) => {

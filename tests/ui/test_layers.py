@@ -1,0 +1,138 @@
+"""The list of layers by hand: rows pulled among groups, and everything seen where it was."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from selenium.webdriver import ActionChains, Keys
+
+pytestmark = pytest.mark.xdist_group("ui")
+
+DOTS = [f"dot-{n}" for n in range(1, 7)]
+
+
+def dots() -> dict[str, Any]:
+    """Six dots, of which two move; beside them a group that is moved by states, and one that is turned."""
+    layers = [
+        {"kind": "ellipse", "id": dot, "name": dot.title(), "x": 20 + 30 * n, "y": 20, "width": 16, "height": 16}
+        for n, dot in enumerate(DOTS)
+    ]
+    groups = [
+        {"kind": "group", "id": "fleet", "name": "Fleet", "x": 40, "y": 60, "width": 80, "height": 40, "layers": []},
+        {"kind": "group", "id": "turned", "name": "Turned", "x": 140, "y": 60, "width": 60, "height": 40}
+        | {"rotation": 90, "scale_x": 2, "scale_y": 2, "layers": []},
+    ]
+    away = {"dot-1": {"x": 60}, "dot-2": {"y": 40}, "fleet": {"x": 80}}
+    return {
+        "format": 1, "id": "dots", "name": "Dots", "width": 240, "height": 160, "layers": [*groups, *layers],
+        "states": [{"id": "here", "name": "Here"}, {"id": "away", "name": "Away", "changes": away}], "start": "here",
+    }  # fmt: skip
+
+
+def row(bench, layer: str) -> Any:
+    return bench.one(f"[data-row='{layer}']")
+
+
+def pull_onto(bench, layer: str, target: str, down: float = 0.0) -> None:
+    """`down` is a share of the height, from the middle of the row."""
+    met = row(bench, target)
+    chain = ActionChains(bench.browser).click_and_hold(row(bench, layer)).move_by_offset(0, 8)
+    chain = chain.move_to_element_with_offset(met, 0, round(down * met.size["height"])).pause(0.05)
+    bench.changed(chain.release().perform)
+
+
+def places(bench) -> list[float]:
+    """Of all dots in both states."""
+    found: list[float] = []
+    for state in ("here", "away"):
+        bench.one(f"[data-state='{state}']").click()
+        bench.wait(lambda state=state: bench.one(f"[data-state='{state}']").get_attribute("aria-pressed") == "true")
+        found += [side for dot in DOTS for side in bench.box("pose", dot)]
+    return found
+
+
+def inside(bench, group: str) -> list[str]:
+    [found] = [layer for layer in bench.document()["layers"] if layer["id"] == group]
+    return [layer["id"] for layer in found["layers"]]
+
+
+def test_six_layers_are_regrouped_by_hand_and_stay_where_they_are(bench) -> None:
+    bench.put(dots())
+    before = places(bench)
+    # Three at once, in their order; the group moves in one state, they do not.
+    bench.click_together(*(f"[data-row='{dot}']" for dot in DOTS[:3]))
+    pull_onto(bench, "dot-2", "fleet")
+    assert inside(bench, "fleet") == DOTS[:3]
+    assert places(bench) == pytest.approx(before, abs=0.2)
+    # One by one into a group that is turned and scaled, behind the one that is there.
+    pull_onto(bench, "dot-4", "turned")
+    pull_onto(bench, "dot-5", "dot-4", 0.3)
+    assert inside(bench, "turned") == ["dot-5", "dot-4"]
+    assert places(bench) == pytest.approx(before, abs=0.2)
+    # Out again in front of another, from group to group, and by keys.
+    pull_onto(bench, "dot-1", "dot-6", -0.3)
+    pull_onto(bench, "dot-5", "dot-2", -0.3)
+    assert inside(bench, "fleet") == ["dot-2", "dot-5", "dot-3"]
+    row(bench, "dot-4").click()
+    bench.changed(lambda: bench.keys(Keys.ARROW_LEFT, alt=True))
+    assert inside(bench, "turned") == []
+    assert places(bench) == pytest.approx(before, abs=0.2)
+    assert [layer["id"] for layer in bench.document()["layers"]] == ["fleet", "turned", "dot-4", "dot-6", "dot-1"]
+    bench.changed(lambda: bench.keys(Keys.PAGE_DOWN, alt=True))
+    assert bench.document()["layers"][0]["id"] == "dot-4"
+
+    # A group does not go into itself, and what is given up changes nothing.
+    revision = bench.revision()
+    met = row(bench, "dot-5")
+    ActionChains(bench.browser).click_and_hold(row(bench, "fleet")).move_by_offset(0, 8).move_to_element(
+        met
+    ).release().perform()
+    ActionChains(bench.browser).click_and_hold(row(bench, "dot-6")).move_by_offset(0, 40).perform()
+    bench.wait(lambda: bench.all("li.pulled"))
+    bench.keys(Keys.ESCAPE)
+    bench.wait(lambda: not bench.all("li.pulled"))
+    ActionChains(bench.browser).release().perform()
+    assert bench.revision() == revision
+
+
+def test_arrow_keys_move_what_was_chosen_in_the_list_and_escape_goes_up_to_the_piece(bench) -> None:
+    bench.put(dots())
+    row(bench, "dot-3").click()
+    bench.changed(lambda: bench.keys(Keys.ARROW_DOWN))
+    bench.changed(lambda: bench.keys(Keys.ARROW_RIGHT, shift=True))
+    layer = next(layer for layer in bench.document()["layers"] if layer["id"] == "dot-3")
+    state = bench.document()["states"][0].get("changes", {}).get("dot-3", {})
+    assert {**layer, **state}["x"] == 90 and {**layer, **state}["y"] == 21
+    # By keys one goes through the list.
+    bench.browser.execute_script("arguments[0].focus()", row(bench, "dot-4"))
+    bench.keys(Keys.ENTER)
+    bench.keys(Keys.ARROW_DOWN)
+    bench.wait(lambda: bench.one("li.chosen [data-row]").get_attribute("data-row") == "dot-3")
+
+    bench.changed(lambda: bench.pick("+ transition", "to Away"))
+    bench.wait(lambda: bench.all("[aria-label='Leads from']"))
+    bench.browser.execute_script("document.activeElement.blur()")
+    bench.keys(Keys.ESCAPE)
+    bench.wait(lambda: bench.one(".inspector h2").text == "Dot-3")
+    bench.keys(Keys.ESCAPE)
+    bench.wait(lambda: bench.one(".inspector h2").text == "Dots")
+
+
+def test_what_lies_beyond_the_edge_is_cut_off_where_it_plays(bench) -> None:
+    document = dots()
+    bench.put(
+        {
+            **document,
+            "id": "edge",
+            "layers": [{**document["layers"][2], "x": -8}],
+            "states": [{"id": "here", "name": "Here"}],
+        }
+    )
+    stages = lambda: {  # noqa: E731
+        name: bench.one(f"[data-stage={name}] .scene").value_of_css_property("overflow-x") for name in ("pose", "loop")
+    }
+    assert stages() == {"pose": "visible", "loop": "visible"}
+    bench.changed(bench.one(".inspector .ant-checkbox-input").click)
+    # While it is posed, what waits outside is seen.
+    bench.wait(lambda: stages() == {"pose": "visible", "loop": "hidden"})

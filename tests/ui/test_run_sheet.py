@@ -7,6 +7,7 @@ import re
 
 import pytest
 from selenium.webdriver import ActionChains, Keys
+from test_from_empty import select
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import timeline_of
@@ -87,12 +88,8 @@ def test_bars_are_pulled_trimmed_and_linked(bench) -> None:
     bench.one("[data-bar='2 buoy-1/y'] .body").send_keys(Keys.ARROW_RIGHT)
     bench.wait(lambda: shown(bench)["buoy-1/y", 2][0] == 430)
     choose(bench, "2 buoy-2/y")
-    bench.one("[aria-label=Starts]").find_element(
-        "xpath", "./ancestor::*[contains(@class,'ant-select')][last()]"
-    ).click()
-    option = ".ant-select-item-option[title='after']"
-    bench.wait(lambda: [e for e in bench.all(option) if e.is_displayed()])
-    bench.changed(next(e for e in bench.all(option) if e.is_displayed()).click)
+    select(bench, "Starts", "after")
+    bench.changed(lambda: select(bench, "Starts counted from", "Buoy 1"))
     bench.one("[data-link='2 buoy-2/y']")
     assert shown(bench) == computed(bench)
     linked = bench.document()["transitions"][1]["lanes"]

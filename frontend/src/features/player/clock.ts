@@ -26,6 +26,13 @@ export function momentOf(t: number, run: Length): number {
 /** How a run is looked at: as it loops, once and then standing still, or forwards and backwards in turn. */
 export type Look = 'loop' | 'once' | 'back';
 
+/** ms of a run */
+export type Part = readonly [from: number, to: number];
+
+/** As far as the run goes; none where that is nothing. */
+const keptTo = ([from, to]: Part, total_ms: number): Part | null =>
+  from < total_ms ? [from, Math.min(to, total_ms)] : null;
+
 const wrapped = (t: number, length: number) => ((t % length) + length) % length;
 
 export class Clock {
@@ -35,7 +42,9 @@ export class Clock {
   look: Look = 'loop';
   playing = true;
   /** The part that is played over and over; none for the whole run. */
-  private part: readonly [from: number, to: number] | null = null;
+  private part: Part | null = null;
+  /** Where that part is in another run. */
+  private partIn: ((run: Run) => Part | null) | null = null;
   private run: Run | null = null;
   private last: number | null = null;
   private frame = 0;
@@ -60,9 +69,11 @@ export class Clock {
     // An edit keeps the moment, unless the run has become too short for it.
     this.t = this.run ? Math.min(this.moment, run.total_ms) : this.t;
     this.run = run;
-    // A part of another run is a part of this one no longer.
-    this.part = null;
+    // What is played over and over stays so while it is edited.
+    const before = this.part;
+    this.part = before && (this.partIn ? this.partIn(run) : keptTo(before, run.total_ms));
     this.tell();
+    if (before && this.part?.join() !== before.join()) this.announce();
   }
 
   seek(t: number): void {
@@ -70,10 +81,12 @@ export class Clock {
     this.tell();
   }
 
-  /** Plays only this part of the run (ms), over and over; the whole of it again with null. */
-  setPart(part: readonly [from: number, to: number] | null): void {
+  /** Plays only this part of the run (ms), over and over; the whole of it again with null. `partIn` says where it is
+   * after an edit. */
+  setPart(part: Part | null, partIn: ((run: Run) => Part | null) | null = null): void {
     const moment = this.moment;
     this.part = part && part[1] > part[0] ? part : null;
+    this.partIn = partIn;
     this.seek(this.part ? this.part[0] : moment);
     this.announce();
   }
@@ -90,7 +103,7 @@ export class Clock {
     this.announce();
   }
 
-  get plays(): readonly [from: number, to: number] | null {
+  get plays(): Part | null {
     return this.part;
   }
 

@@ -8,6 +8,7 @@ import { AxisSegments } from './AxisSegments';
 import { inkOf, type Mark } from './findings';
 import { rulerStep } from './model';
 import type { Scale } from './Sheet';
+import type { Hands, SegmentHands } from './useRestPull';
 
 const H = 92;
 /** The shortest part that is played alone. */
@@ -15,14 +16,23 @@ const LEAST_MS = 20;
 
 type Part = readonly [from: number, to: number];
 
+interface Props {
+  run: Run;
+  scale: Scale;
+  /** The same with what a rest that is pulled moves. */
+  after: Scale;
+  marks: readonly Mark[];
+  segments: SegmentHands;
+}
+
 /** Lead-in and loop, the ruler, and the states with the ways between them. */
-export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: readonly Mark[] }) {
+export function Axis({ run, scale, after, marks, segments }: Props) {
   const states = useBench((b) => b.document.states);
   const part = useSyncExternalStore(clock.onSwitch, () => clock.plays);
-  const { shown, hands } = useScrubbing(run, scale);
+  const { shown, scrub } = useScrubbing(run, scale);
   const range = shown ?? part;
   return (
-    <svg className="axis" height={H} width={scale.width + 26} {...hands} aria-hidden="true">
+    <svg className="axis" height={H} width={scale.width + 26} {...either(segments, scrub)} aria-hidden="true">
       <Brackets run={run} scale={scale} />
       {range && (
         <rect
@@ -45,7 +55,7 @@ export function Axis({ run, scale, marks }: { run: Run; scale: Scale; marks: rea
           <title>{`${mark.says} at ${mark.from_ms} ms`}</title>
         </path>
       ))}
-      <AxisSegments run={run} scale={scale} states={states} />
+      <AxisSegments run={run} scale={after} states={states} />
     </svg>
   );
 }
@@ -66,12 +76,25 @@ function useScrubbing(run: Run, scale: Scale) {
     if (drawn && Math.abs(drawn[1] - drawn[0]) >= LEAST_MS) clock.setPart([Math.min(...drawn), Math.max(...drawn)]);
     hold(null);
   };
-  return { shown, hands: { ...scrubbing(scrub), onPointerUp: letGo } };
+  return { shown, scrub: { ...scrubbing(scrub), onPointerUp: letGo } };
+}
+
+/** What is pressed on a segment is of that; all else moves the playhead. */
+function either(first: SegmentHands, then: Hands): Hands {
+  const hand = (name: keyof Hands) => (event: PointerEvent<SVGSVGElement>) =>
+    (first.takes(event) ? first : then)[name]?.(event);
+  return {
+    onPointerDown: hand('onPointerDown'),
+    onPointerMove: hand('onPointerMove'),
+    onPointerUp: hand('onPointerUp'),
+  };
 }
 
 function Ticks({ run, scale }: { run: Run; scale: Scale }) {
-  const step = rulerStep(run.total_ms, scale.width);
-  const ticks = Array.from({ length: Math.floor(run.total_ms / step) + 1 }, (_, i) => i * step);
+  const step = rulerStep(scale.to - scale.from, scale.width);
+  const first = Math.ceil(scale.from / step);
+  const last = Math.floor(Math.min(scale.to, run.total_ms) / step);
+  const ticks = Array.from({ length: Math.max(last - first + 1, 0) }, (_, i) => (first + i) * step);
   return ticks.map((ms) => (
     <Fragment key={ms}>
       <line {...line('grid')} x1={scale.x(ms)} x2={scale.x(ms)} y1={38} y2={H} />

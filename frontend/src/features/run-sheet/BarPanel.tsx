@@ -1,4 +1,5 @@
 import { Flex, Select } from 'antd';
+import { useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Lane } from '../../api/contract';
 import { NumberField } from '../../shared/ui/Field';
@@ -17,7 +18,9 @@ import {
   useBench,
 } from '../workbench';
 import { laneOfBar, type Bar } from './model';
-import { known } from '../../shared/known';
+import { ManyBars } from './ManyBars';
+import { Moments } from './Moments';
+import { known, lastOf } from '../../shared/known';
 import { PlainButton } from '../../shared/ui/PlainButton';
 
 type From = 'start' | edits.Anchor['edge'];
@@ -30,8 +33,10 @@ const FROM: { value: From; label: string }[] = [
 ];
 
 /** When the chosen bar starts, counted from what, and along which curve it goes. */
-export function BarPanel(props: { bar: Bar; count: number; bars: readonly Bar[] }) {
-  return laneOfBar(props.bar).ofCopy ? <CopyPanel bar={props.bar} /> : <OwnPanel {...props} />;
+export function BarPanel({ picked, bars }: { picked: readonly Bar[]; bars: readonly Bar[] }) {
+  const bar = lastOf(picked);
+  if (picked.length > 1) return <ManyBars picked={picked} />;
+  return laneOfBar(bar).ofCopy ? <CopyPanel bar={bar} /> : <OwnPanel bar={bar} bars={bars} />;
 }
 
 /** What moves inside of a copy goes by its original; only when it begins is said here. */
@@ -62,7 +67,7 @@ function CopyPanel({ bar }: { bar: Bar }) {
   );
 }
 
-function OwnPanel({ bar, count, bars }: { bar: Bar; count: number; bars: readonly Bar[] }) {
+function OwnPanel({ bar, bars }: { bar: Bar; bars: readonly Bar[] }) {
   const { document: piece, readings } = useBench(useShallow(({ document, readings }) => ({ document, readings })));
   const transition = transitionNamed(piece, bar.transition);
   const stateName = (id: string) => stateNamed(piece, id).name;
@@ -76,16 +81,13 @@ function OwnPanel({ bar, count, bars }: { bar: Bar; count: number; bars: readonl
     <Flex vertical gap={9} component="section" className="bar-panel">
       <small className="quiet">
         {stateName(transition.from)} → {stateName(transition.to)}
-        {count > 1 && ` · ${count} bars`}
       </small>
       <h2>
         {labelOf(piece, bar.layer)} · {propertyNamed(bar.property).label}
       </h2>
       <Start bar={bar} bars={bars} lane={lane} set={set} />
-      <p className="quiet">
-        starts {Math.round(bar.start_ms)}, ends {Math.round(bar.end_ms)} ms of the run
-        {late > 0 && `, ${Math.round(late)} of it by the stagger`}
-      </p>
+      <Moments bar={bar} />
+      {late > 0 && <p className="quiet">{Math.round(late)} ms of its start come from the stagger</p>}
       {property && (
         <p className="quiet">
           Has its own timing.{' '}
@@ -116,19 +118,25 @@ function Start({ bar, bars, lane, set }: StartProps) {
   const piece = useBench((b) => b.document);
   const others = layersBeside(bar, bars);
   const anchor = lane?.anchor ?? null;
-  const setFrom = (from: From, layer = anchor?.layer ?? others[0]) =>
-    void attempt(
-      set({
-        anchor: from === 'start' || !layer ? null : { edge: from, layer },
-        delay_ms: from === 'start' ? Math.max(bar.start_ms - bar.base_ms, 0) : 0,
-      }),
-    );
+  // The other layer is chosen before anything is changed.
+  const [asked, setAsked] = useState<edits.Anchor['edge'] | null>(null);
+  const edge = asked ?? anchor?.edge ?? null;
+  const link = (edge: edits.Anchor['edge'], layer: string) => {
+    setAsked(null);
+    void attempt(set({ anchor: { edge, layer }, delay_ms: 0 }));
+  };
+  const setFrom = (from: From) => {
+    if (from !== 'start') return anchor?.layer ? link(from, anchor.layer) : setAsked(from);
+    setAsked(null);
+    if (anchor) void attempt(set({ anchor: null, delay_ms: Math.max(bar.start_ms - bar.base_ms, 0) }));
+  };
+  const circular = edits.linkedOn(transitionNamed(piece, bar.transition), laneOfBar(bar).layer);
   return (
     <>
       <div className="pairs">
         <Select<From>
           aria-label="Starts"
-          value={anchor?.edge ?? 'start'}
+          value={edge ?? 'start'}
           popupMatchSelectWidth={false}
           options={others.length ? FROM : FROM.slice(0, 1)}
           onChange={(from) => setFrom(from)}
@@ -142,12 +150,17 @@ function Start({ bar, bars, lane, set }: StartProps) {
           commit={(v) => make(set({ delay_ms: v }))}
         />
       </div>
-      {anchor && (
+      {edge && (
         <Select
           aria-label="Starts counted from"
-          value={anchor.layer ?? ''}
-          options={others.map((id) => ({ value: id, label: labelOf(piece, id) }))}
-          onChange={(layer: string) => setFrom(anchor.edge, layer)}
+          placeholder="which layer?"
+          {...(!asked && anchor?.layer && { value: anchor.layer })}
+          options={others.map((id) => ({
+            value: id,
+            label: circular.has(id) ? `${labelOf(piece, id)}, which waits for this` : labelOf(piece, id),
+            disabled: circular.has(id),
+          }))}
+          onChange={(layer: string) => link(edge, layer)}
         />
       )}
     </>

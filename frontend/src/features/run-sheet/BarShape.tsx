@@ -17,6 +17,8 @@ interface Props {
 
 /** One bar. Its events are heard by the drawing around it: a large piece has hundreds. */
 export const BarShape = memo(function BarShape({ id, row, name, x, y, width, chosen, ofCopy, pulled }: Props) {
+  // Of a short bar they lie beside it.
+  const out = width > 16 ? 0 : 7;
   return (
     <g className={`bar-of${chosen ? ' chosen' : ''}${ofCopy ? ' of-copy' : ''}`} data-bar={id} data-row-of={row}>
       <rect
@@ -32,10 +34,10 @@ export const BarShape = memo(function BarShape({ id, row, name, x, y, width, cho
       >
         <title>{name}</title>
       </rect>
-      {width > 16 && !ofCopy && (
+      {!ofCopy && (
         <>
-          <rect className="end" data-end="start" x={x} y={y - 2} width={6} height={15} />
-          <rect className="end" data-end="end" x={x + width - 6} y={y - 2} width={6} height={15} />
+          <rect className="end" data-end="start" x={x - out} y={y - 2} width={6} height={15} />
+          <rect className="end" data-end="end" x={x + width - 6 + out} y={y - 2} width={6} height={15} />
         </>
       )}
       {pulled && (

@@ -22,6 +22,7 @@ export function Playhead({ run, scale }: { run: Run; scale: Scale }) {
   useLayoutEffect(() => {
     let said = -1;
     return clock.listen((moment) => {
+      known(line.current).hidden = moment < scale.from - 1 || moment > scale.to + 1;
       known(line.current).style.transform = `translateX(${scale.x(moment).toFixed(2)}px)`;
       const due = Math.floor(moment / SAID_EVERY_MS);
       if (clock.playing && due === said) return;

@@ -29,10 +29,11 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
   const layers = useBench((b) => b.document.layers);
   const { pulled, hands } = useBarPulls({ bars, chosen, choose, snap, scale });
   // Found once for all bars: a large piece has hundreds of them.
-  const place = useMemo(() => new Map(rows.map((row, i) => [row, i])), [rows]);
+  const placeOfRow = useMemo(() => new Map(rows.map((row, i) => [row, i])), [rows]);
   const names = useMemo(() => namesOf(rows), [rows, layers]); // eslint-disable-line react-hooks/exhaustive-deps -- names change with the layers
   const isInView = (at: number) => at >= view.from && at < view.to;
-  const drawn = bars.filter((bar) => isInView(known(place.get(bar.row))));
+  const drawn = bars.filter((bar) => isInView(known(placeOfRow.get(bar.row))));
+  const isOnAxis = (bar: Bar) => bar.end_ms >= scale.ms(-40) && bar.start_ms <= scale.ms(scale.width + 40);
   const [width, height] = [scale.width + 26, rows.length * ROW_H];
   const nameOf = (bar: Bar) => `${names.get(bar.layer)} ${propertyNamed(bar.property).label}`;
   return (
@@ -44,11 +45,10 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
           return <line key={row} {...line('grid')} x1={0} x2={width} y1={y} y2={y} />;
         })}
         <DeadTimes marks={marks} scale={scale} height={height} />
-        <Links bars={drawn} all={bars} place={place} scale={scale} />
-        {drawn.map((bar) => {
-          const pull = pulled?.keys.includes(bar.key) ? pulled : null;
-          const start = bar.start_ms + (pull && pull.part !== 'end' ? pull.by_ms : 0);
-          const end = bar.end_ms + (pull && pull.part !== 'start' ? pull.by_ms : 0);
+        <Links bars={drawn} all={bars} place={placeOfRow} scale={scale} />
+        {drawn.filter(isOnAxis).map((bar) => {
+          const place = pulled?.places.get(bar.key);
+          const [start, end] = place ?? [bar.start_ms, bar.end_ms];
           return (
             <BarShape
               key={bar.key}
@@ -56,15 +56,19 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
               row={bar.row}
               name={`${nameOf(bar)}, ${Math.round(start)} to ${Math.round(end)} ms`}
               x={scale.x(start)}
-              y={known(place.get(bar.row)) * ROW_H + 8}
+              y={known(placeOfRow.get(bar.row)) * ROW_H + 8}
               width={Math.max(scale.x(end) - scale.x(start), 3)}
               chosen={chosen.includes(bar.key)}
               ofCopy={laneOfBar(bar).ofCopy}
-              pulled={pull && `${Math.round(start)}–${Math.round(end)}`}
+              pulled={
+                place && pulled
+                  ? `${Math.round(start)}–${Math.round(end)}${pulled.stopped && ` · ${pulled.stopped}`}`
+                  : null
+              }
             />
           );
         })}
-        <Clashes marks={marks} scale={scale} place={place} nameOf={nameOf} />
+        <Clashes marks={marks} scale={scale} place={placeOfRow} nameOf={nameOf} />
       </svg>
     </Flex>
   );

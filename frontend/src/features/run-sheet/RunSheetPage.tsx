@@ -15,17 +15,18 @@ import {
   useBench,
   usePlayed,
   useTrial,
+  choose as chooseOnBench,
+  TransitionInspector,
 } from '../workbench';
 import { BarPanel } from './BarPanel';
 import { Filmstrip } from './Filmstrip';
 import { Marks } from './Marks';
 import { marksOf } from './findings';
-import { barsOf, rowsOf, type Snap } from './model';
+import { barsOf, rowsOf, type Bar, type Snap } from './model';
 import './run-sheet.css';
 import { ScrollSheet } from './ScrollSheet';
 import { Sheet } from './Sheet';
 import { StaggerPanel } from './StaggerPanel';
-import { lastOf } from '../../shared/known';
 
 const SNAPS: [Snap, string][] = [
   ['ends', 'snap to ends'],
@@ -36,9 +37,11 @@ const SNAPS: [Snap, string][] = [
 ];
 
 /** The whole run along an axis of time. */
-export const RunSheetPage = () => <BenchFrame view={OpenSheet} />;
+export const RunSheetPage = () => <BenchFrame view={OpenSheet} keys={KEYS} />;
 
-const CHOOSE = 'Choose a bar for its start, its length and its curve.';
+const KEYS = ['Everywhere', 'Loop', 'Watch', 'Size on the screen'];
+
+const CHOOSE = 'Choose a bar for its start, its length and its curve, or a stretch of the axis for its transition.';
 const TIMED_BY_ORIGINALS = 'What moves here moves by itself: it is timed in its original.';
 
 function OpenSheet() {
@@ -66,6 +69,10 @@ function RunSheet({ axis }: { axis: ReactNode }) {
   const [asked, setChosen] = useState<readonly string[]>([]);
   // What is chosen already is not drawn anew.
   const choose = (keys: readonly string[]) => setChosen((before) => (before.join() === keys.join() ? before : keys));
+  const chooseWay = (transition: string) => {
+    setChosen([]);
+    chooseOnBench({ transition, lane: null });
+  };
   const [snap, setSnap] = useState<Snap>('ends');
   const [staggers, setStaggers] = useState(false);
   // What was chosen and is gone by an edit is chosen no longer.
@@ -75,38 +82,31 @@ function RunSheet({ axis }: { axis: ReactNode }) {
     <div className="sheet-body">
       <main className={tried ? 'sheet-main tried' : 'sheet-main'}>
         {rows.length || run.voices.some((voice) => voice.run.total_ms) ? (
-          <Sheet bars={bars} rows={rows} chosen={chosen} choose={choose} snap={snap} marks={marks} />
+          <Sheet
+            bars={bars}
+            rows={rows}
+            chosen={chosen}
+            choose={choose}
+            chooseWay={chooseWay}
+            snap={snap}
+            marks={marks}
+          />
         ) : (
           <NothingMoves />
         )}
-        <Flex component="footer" align="center" gap={12} className="foot" style={{ height: 44 }}>
-          {axis}
-          <PlaysWhat />
-          <SnapTo snap={snap} setSnap={setSnap} />
-          {rows.length > 0 && (
-            <span className="quiet ellipsis">
-              Drag bars or their ends. Shift chooses several, and on the ruler a part to play
-            </span>
-          )}
-          <span className="spring" />
-          <Filmstrip />
-          <Button
-            disabled={picked.length < 2}
-            title={picked.length < 2 ? 'Choose the bars of two layers or more' : ''}
-            onClick={() => setStaggers(!staggers)}
-          >
-            Stagger…
-          </Button>
-        </Flex>
+        <Foot
+          axis={axis}
+          snap={snap}
+          setSnap={setSnap}
+          hasRows={rows.length > 0}
+          picked={picked.length}
+          stagger={() => setStaggers(!staggers)}
+        />
       </main>
       <Flex vertical gap={9} component="aside" className="sheet-side inspector" aria-label="Inspector">
         <LoopStage />
         {staggers && picked.length > 1 && <StaggerPanel bars={picked} />}
-        {picked.length ? (
-          <BarPanel bar={lastOf(picked)} count={picked.length} bars={bars} />
-        ) : (
-          <p className="quiet">{rows.length ? CHOOSE : !!run.voices.length && TIMED_BY_ORIGINALS}</p>
-        )}
+        <Chosen picked={picked} bars={bars} hasRows={rows.length > 0} hasVoices={run.voices.length > 0} />
         <Marks marks={marks} choose={choose} />
         <CloseLoop />
         <Retime />
@@ -114,6 +114,48 @@ function RunSheet({ axis }: { axis: ReactNode }) {
     </div>
   );
 }
+
+interface ChosenProps {
+  picked: readonly Bar[];
+  bars: readonly Bar[];
+  hasRows: boolean;
+  hasVoices: boolean;
+}
+
+/** What can be set of what is chosen: bars, or a transition. */
+function Chosen({ picked, bars, hasRows, hasVoices }: ChosenProps) {
+  const way = useBench((b) => b.document.transitions?.find((t) => t.id === b.transition));
+  if (picked.length) return <BarPanel picked={picked} bars={bars} />;
+  if (way) return <TransitionInspector key={way.id} transition={way} />;
+  return <p className="quiet">{hasRows ? CHOOSE : hasVoices && TIMED_BY_ORIGINALS}</p>;
+}
+
+interface FootProps {
+  axis: ReactNode;
+  snap: Snap;
+  setSnap: (snap: Snap) => void;
+  hasRows: boolean;
+  picked: number;
+  stagger: () => void;
+}
+
+const Foot = ({ axis, snap, setSnap, hasRows, picked, stagger }: FootProps) => (
+  <Flex component="footer" align="center" gap={12} className="foot" style={{ height: 44 }}>
+    {axis}
+    <PlaysWhat />
+    <SnapTo snap={snap} setSnap={setSnap} />
+    {hasRows && (
+      <span className="quiet ellipsis">
+        Drag bars or their ends. Shift chooses several, and on the ruler a part to play
+      </span>
+    )}
+    <span className="spring" />
+    <Filmstrip />
+    <Button disabled={picked < 2} title={picked < 2 ? 'Choose the bars of two layers or more' : ''} onClick={stagger}>
+      Stagger…
+    </Button>
+  </Flex>
+);
 
 /** Why the sheet is empty, and what to do. */
 function NothingMoves() {

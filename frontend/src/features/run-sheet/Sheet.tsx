@@ -1,4 +1,6 @@
-import { useMemo, useRef } from 'react';
+import { Flex } from 'antd';
+import { useRef } from 'react';
+import { PlainButton } from '../../shared/ui/PlainButton';
 import { usePlayed, useSize, useWindow, type RowKey } from '../workbench';
 import { Axis } from './Axis';
 import { Graph } from './Graph';
@@ -7,6 +9,9 @@ import type { Bar, Snap } from './model';
 import { Playhead } from './Playhead';
 import { ROW_H } from './rowHeight';
 import { Rows } from './Rows';
+import { Overview } from './Overview';
+import { useAxis, useAxisHands, type SheetAxis } from './useAxis';
+import { useRestPull } from './useRestPull';
 import { Voices } from './Voices';
 
 export const NAMES_W = 150;
@@ -18,6 +23,7 @@ interface Props {
   rows: readonly RowKey[];
   chosen: readonly string[];
   choose: (keys: readonly string[]) => void;
+  chooseWay: (way: string) => void;
   snap: Snap;
   marks: readonly Mark[];
 }
@@ -28,23 +34,32 @@ export interface Scale {
   ms: (px: number) => number;
   /** px of the axis */
   width: number;
+  /** ms that are shown */
+  from: number;
+  to: number;
 }
 
 /** The ruler, the states, a line for each row, and the graph of the row that is chosen. */
-export function Sheet({ bars, rows, chosen, choose, snap, marks }: Props) {
+export function Sheet({ bars, rows, chosen, choose, chooseWay, snap, marks }: Props) {
   const run = usePlayed((p) => p.run);
   const { ref, size } = useSize<HTMLDivElement>();
   const width = Math.max(size.width - NAMES_W - END, 100);
-  const scale = useMemo<Scale>(
-    () => ({ width, x: (ms) => (ms / Math.max(run.total_ms, 1)) * width, ms: (px) => (px / width) * run.total_ms }),
-    [width, run.total_ms],
-  );
+  const axis = useAxis(run, width);
+  const { scale } = axis;
+  const { after, hands } = useRestPull(run, scale, chooseWay);
+  const picked = bars.filter((bar) => chosen.includes(bar.key));
+  const toChosen = picked.length
+    ? () => axis.toPart(Math.min(...picked.map((bar) => bar.start_ms)), Math.max(...picked.map((bar) => bar.end_ms)))
+    : null;
+  useAxisHands(axis, ref, toChosen);
   const body = useRef<HTMLDivElement>(null);
   const window = useWindow(body, rows.length, ROW_H);
   const shown = bars.find((bar) => bar.key === chosen.at(-1))?.row ?? rows[0];
   return (
-    <div className="sheet" ref={ref}>
-      <Axis run={run} scale={scale} marks={marks} />
+    <div className={axis.isWhole ? 'sheet' : 'sheet zoomed'} ref={ref}>
+      <Overview axis={axis} total={run.total_ms} />
+      <Zoom axis={axis} toChosen={toChosen} />
+      <Axis run={run} scale={scale} after={after} marks={marks} segments={hands} />
       <div className="sheet-rows" hidden={!rows.length} ref={body}>
         <Rows
           bars={bars}
@@ -53,7 +68,7 @@ export function Sheet({ bars, rows, chosen, choose, snap, marks }: Props) {
           chosen={chosen}
           choose={choose}
           snap={snap}
-          scale={scale}
+          scale={after}
           marks={marks}
         />
       </div>
@@ -63,3 +78,25 @@ export function Sheet({ bars, rows, chosen, choose, snap, marks }: Props) {
     </div>
   );
 }
+
+/** How near the run is looked at. */
+const Zoom = ({ axis: { by, whole, isWhole }, toChosen }: { axis: SheetAxis; toChosen: (() => void) | null }) => (
+  <Flex gap={2} className="sheet-zoom" role="group" aria-label="How near the run is">
+    <PlainButton title="Further away (−)" aria-label="further away" disabled={isWhole} onClick={() => by(0.5)}>
+      −
+    </PlainButton>
+    <PlainButton title="Nearer (+); the wheel on the ruler too" aria-label="nearer" onClick={() => by(2)}>
+      +
+    </PlainButton>
+    <PlainButton title="The whole run (W)" disabled={isWhole} onClick={whole}>
+      all
+    </PlainButton>
+    <PlainButton
+      title={toChosen ? 'What is chosen (N)' : 'Choose a bar first'}
+      disabled={!toChosen}
+      onClick={() => toChosen?.()}
+    >
+      chosen
+    </PlainButton>
+  </Flex>
+);

@@ -47,6 +47,10 @@ export function barsOf(run: Run, readings: Readings): Bar[] {
   });
 }
 
+/** The transition that ends a rest; none where the run ends with it. */
+export const wayAfter = (run: Run, at: number): string | null =>
+  run.segments[at + 1]?.from === run.segments[at]?.from ? (run.transitions[at + 1] ?? null) : null;
+
 /** The rows that have bars, in the order of `order`, the layers from the top. */
 export function rowsOf(bars: readonly Bar[], order: readonly string[]): RowKey[] {
   const places = new Map(order.map((layer, i) => [layer, i]));
@@ -130,7 +134,10 @@ export function speedsOf(points: readonly [number, number][]): [number, number][
 /** A step of the ruler that leaves room for its figures. */
 export function rulerStep(total_ms: number, width: number): number {
   const least = (total_ms / Math.max(width, 1)) * 62;
-  return [10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000, 60_000].find((step) => step >= least) ?? 120_000;
+  return (
+    [1, 2, 5, 10, 20, 50, 100, 200, 500, 1000, 2000, 5000, 10_000, 20_000, 60_000].find((step) => step >= least) ??
+    120_000
+  );
 }
 
 /** Whether a state is reached, or set out from, with this segment: of a rest and the way after it only with the rest. */

@@ -1,19 +1,20 @@
 /* Bars on their way: pulled by pointer or by keys, each pull an edit. */
 import { stepped } from '../../shared/ui/hands';
 import { attempt, playedRun, sayFault, useBench } from '../workbench';
-import { moveBars, type Pull } from './barEdits';
+import { moveBars } from './barEdits';
 import { barsOf } from './model';
+import { placesOf, type Pull } from './places';
 
 /** Pulls one after another, each from where the one before it has left the bars; steps of a held key are added up. */
 export class Pulls {
   private waiting: { keys: readonly string[]; pull: Pull }[] = [];
   private running: Promise<void> | null = null;
 
-  add(keys: readonly string[], { part, by_ms, alone }: Pull): Promise<void> {
+  add(keys: readonly string[], pull: Pull): Promise<void> {
     const last = this.waiting.at(-1);
-    if (last && last.pull.part === part && last.pull.alone === alone && last.keys.join() === keys.join())
-      last.pull.by_ms += by_ms;
-    else this.waiting.push({ keys, pull: { part, by_ms, alone } });
+    const isMore = last?.pull.part === pull.part && last.pull.alone === pull.alone && last.keys.join() === keys.join();
+    if (isMore) last.pull.by_ms += pull.by_ms;
+    else this.waiting.push({ keys, pull: { ...pull } });
     this.running ??= this.run().finally(() => (this.running = null));
     return this.running;
   }
@@ -24,7 +25,7 @@ export class Pulls {
       try {
         const bench = useBench.getState();
         const bars = barsOf(playedRun(), bench.readings).filter((bar) => keys.includes(bar.key));
-        const edit = await moveBars(bench, bars, pull);
+        const edit = await moveBars(bench, bars, placesOf(bars, pull), pull.alone);
         await stepped(() => attempt(edit));
       } catch (error) {
         sayFault(error);

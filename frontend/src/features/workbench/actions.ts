@@ -1,8 +1,9 @@
 /* What can be done to what is chosen, by button, menu or key. */
 import type { Piece, Transition } from '../../api/contract';
 import { api } from '../../api/client';
-import { attempt, queue, sayFault, tell, useBench, type Bench } from './bench';
+import { attempt, clock, queue, sayFault, tell, useBench, type Bench } from './bench';
 import { choose, chooseLayers, chooseWays } from './choosing';
+import { playWays, useCourse } from './course';
 import { chosenLayers, reaches } from './chosen';
 import * as edits from './edits';
 import { nudge, showAs, unlocked } from './looks';
@@ -247,6 +248,7 @@ export function leave(): void {
   else if (useTrial.getState().trial) leaveTrial();
   else if (tool !== 'choose') look({ tool: 'choose', onColour: null });
   else if (points) look({ points: null });
+  else if (clock.plays || useCourse.getState().ways) playWays(null);
   else leaveChosen();
 }
 

@@ -49,6 +49,7 @@ export async function follow(id: string): Promise<void> {
 function takeWhole(answer: WholeAnswer): void {
   const before = get();
   const earlier = isOpen(before) ? before.document : null;
+  if (before.id !== answer.document.id) clock.setPart(null);
   set({ ...servedWhole(answer), fault: null, ...chosenIn(answer.document, before, earlier) });
   clock.setRun(answer.run);
 }

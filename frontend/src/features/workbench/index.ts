@@ -12,6 +12,8 @@ export { CloseLoop } from './inspector/CloseLoop';
 export { Retime } from './inspector/Retime';
 export { TimingEditor } from './inspector/TimingEditor';
 export { LoopStage } from './stage/LoopStage';
+export { stage } from './stageHands';
+export { TransitionInspector } from './inspector/TransitionInspector';
 export { PresetChip } from './inspector/PresetChip';
 export { lasting } from './springs';
 export { howToPlay, standingStill } from './standing';

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { evaluate, show } from './sums';
+import { changeOf, evaluate, show } from './sums';
 
 describe('evaluate', () => {
   it.each([
@@ -40,6 +40,21 @@ describe('evaluate', () => {
     '%s is nothing',
     (text) => expect(evaluate(text)).toBeNull(),
   );
+});
+
+describe('changeOf', () => {
+  it.each([
+    ['+40', 100, 140],
+    ['-10%', 200, 180],
+    ['+50%', 200, 300],
+    ['*0.5', 90, 45],
+    ['/2', 90, 45],
+    ['-30', 100, 70],
+    ['120', 7, 120],
+    ['=-5', 7, -5],
+    ['0.1s', 7, 100],
+  ])('%s of %d is %d', (text, from, to) => expect(changeOf(text, 'ms')?.(from)).toBeCloseTo(to));
+  it.each(['', 'abc', '*', '/0', '*10%'])('%s is no change', (text) => expect(changeOf(text, 'ms')).toBeNull());
 });
 
 describe('show', () => {

@@ -46,6 +46,24 @@ export function evaluate(text: string, unit = ''): number | null {
   return tokens.filter((token) => /^[\d.]/.test(token)).length === 1 ? value : round(value);
 }
 
+/** A change of numbers: `+40`, `-10%`, `*0.5` and `/2` from what each is, anything else to the same for all; null for
+ * what is neither. A minus alone counts down; `=-5` is that number. */
+export function changeOf(text: string, unit = ''): ((from: number) => number) | null {
+  const [, sign = '', rest = '', percent] = /^\s*([-+*/×÷−])?\s*(.*?)\s*(%)?\s*$/.exec(text) ?? [];
+  const value = evaluate(sign ? rest : text, unit);
+  if (value === null) return null;
+  if (percent && sign)
+    return sign === '+'
+      ? (n) => n * (1 + value / 100)
+      : sign === '-' || sign === '−'
+        ? (n) => n * (1 - value / 100)
+        : null;
+  if (sign === '*' || sign === '×') return (n) => n * value;
+  if (sign === '/' || sign === '÷') return value === 0 ? null : (n) => n / value;
+  if (sign === '+') return (n) => n + value;
+  return sign ? (n) => n - value : () => value;
+}
+
 /** Without the dust of binary fractions. */
 export const round = (value: number): number => Math.round(value * 1e6) / 1e6;
 

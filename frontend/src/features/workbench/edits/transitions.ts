@@ -125,6 +125,20 @@ export function laneOf(
   return lanes.find((lane) => lane.property === property) ?? lanes.find((lane) => !lane.property);
 }
 
+/** The layers that start when this one does, or by it, one after another: none of them can be what it waits for. */
+export function linkedOn({ lanes = [] }: Transition, layer: string): ReadonlySet<string> {
+  const found = new Set<string>();
+  const waiting = [layer];
+  for (const each of waiting) {
+    for (const lane of lanes) {
+      if (lane.anchor?.layer !== each || found.has(lane.layer)) continue;
+      found.add(lane.layer);
+      waiting.push(lane.layer);
+    }
+  }
+  return found;
+}
+
 /** Several lanes of several transitions at once. */
 export function setLanes(
   piece: Piece,

@@ -179,7 +179,7 @@ function Foot({ transition }: { transition: Transition }) {
   // Off the run it is played all the same.
   const play = () => {
     playWays(alone ? null : { only: id });
-    if (alone) clock.setPart(alone);
+    if (alone) clock.setPart(alone, (run) => partOf(run, id));
   };
   return (
     <Flex align="center">

@@ -119,3 +119,40 @@ def make_others_in_place(bench) -> None:
     bench.one("[aria-label='Delete take Calm']").click()
     bench.wait(lambda: not bench.all("[data-take='Calm']"))
     assert bench.document()["transitions"][0]["timing"]["duration_ms"] == 900
+
+
+def test_a_take_is_renamed_half_adopted_deleted_and_put_back(bench) -> None:
+    bench.open("/pieces/tide-loader/takes")
+    bench.button("Keep the current timing").click()
+    bench.one("[data-take='Take 1']")
+    before = bench.document()["transitions"]
+    bench.open("/pieces/tide-loader")
+    for way, length in (("slack-to-first-lift", "900"), ("first-lift-to-handover", "700")):
+        bench.choose_transition(way)
+        bench.set("duration", length)
+    bench.open("/pieces/tide-loader/takes")
+    bench.one("[aria-label='Rename take Take 1']").click()
+    bench.fill(bench.field("New name of the take"), "Quick")
+    bench.one("[data-take='Quick']")
+    # One of the two transitions; the table tells only what differs.
+    bench.wait(lambda: len(bench.all(".takes-table tr")) == 3)
+    assert "hold" not in bench.one(".takes-table").text
+    bench.changed(bench.one("[aria-label='Adopt Slack → First lift of Quick']").click)
+    bench.wait(lambda: len(bench.all(".takes-table tr")) == 2)
+    now = bench.document()["transitions"]
+    assert now[0] == before[0] and now[1]["timing"]["duration_ms"] == 700
+    # A second one of that name gets a number.
+    bench.fill(bench.field("Name of the take"), "Quick")
+    bench.one("[data-take='Quick 2']")
+    bench.one("[aria-label='Delete take Quick']").click()
+    bench.wait(lambda: not bench.all("[data-take='Quick']"))
+    bench.button("Put it back").click()
+    bench.one("[data-take='Quick']")
+
+    # A state that goes takes only its own transitions out of a take.
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-state='handover']").click()
+    bench.press("delete state")
+    bench.open("/pieces/tide-loader/takes")
+    bench.wait(lambda: "without 2 transitions of a deleted state" in bench.one("[aria-label='All takes']").text)
+    assert bench.one("[data-take='Quick']")

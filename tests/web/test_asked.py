@@ -141,7 +141,7 @@ def test_takes_are_kept_compared_and_dropped(client: FlaskClient) -> None:
     [take] = answer["takes"]
     assert (take["name"], take["fault"], take["computed"]["run"]["loop_ms"]) == ("Calm", None, 2060)
     [row] = answer["table"]
-    assert row["transition"] == "Slack → First lift"
+    assert row["name"] == "Slack → First lift"
     assert [cell.split(" · ")[0] for cell in row["cells"]] == ["hold 500", "hold 120"]
 
     # Another made of it.

@@ -126,6 +126,9 @@ export const api = {
   dropPreset: (name: string) => ask<Named>('DELETE', `/presets/${encodeURIComponent(name)}`),
   takes: (id: string) => ask<Takes>('GET', `${at(id)}/takes`),
   keepTake: (id: string, take: NewTake) => ask<Numbered>('POST', `${at(id)}/takes`, take),
+  renameTake: (id: string, number: number, name: string) =>
+    ask<Numbered>('PATCH', `${at(id)}/takes/${number}`, { name }),
+  restoreTake: (id: string, number: number) => ask<Numbered>('POST', `${at(id)}/takes/${number}/restore`),
   dropTake: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/takes/${number}`),
   rehearsals: (id: string) => ask<Rehearsals>('GET', `${at(id)}/rehearsals`),
   rehearsalFilm: (id: string, which: string) => ask<Handoffs>('GET', `${at(id)}/rehearsals/${which}/film`),

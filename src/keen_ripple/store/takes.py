@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import dataclass
 from typing import Any
 
@@ -23,29 +24,51 @@ class Take:
 def takes_of(conn: Connection, piece_id: str) -> list[Take]:
     """In the order in which they were kept; without those that are damaged."""
     rows = conn.execute(
-        "SELECT * FROM take WHERE piece_id = ? AND json_valid(transitions) ORDER BY number", (piece_id,)
+        "SELECT * FROM take WHERE piece_id = ? AND NOT removed AND json_valid(transitions) ORDER BY number",
+        (piece_id,),
     )
     return [_take(row) for row in rows]
 
 
 def one(conn: Connection, piece_id: str, number: int) -> Take:
     """Raises Missing."""
-    row = conn.execute("SELECT * FROM take WHERE piece_id = ? AND number = ?", (piece_id, number)).fetchone()
+    row = conn.execute(
+        "SELECT * FROM take WHERE piece_id = ? AND number = ? AND NOT removed", (piece_id, number)
+    ).fetchone()
     if row is None:
         raise _missing(number)
     return _take(row)
 
 
 def keep(conn: Connection, piece_id: str, name: str, transitions: list[dict[str, Any]]) -> int:
-    """Keeps these transitions under a name; the number of the take."""
+    """Keeps these transitions under a name, or one like it that is free; the number of the take."""
     [number] = conn.execute("SELECT coalesce(max(number), 0) + 1 FROM take WHERE piece_id = ?", (piece_id,)).fetchone()
-    conn.execute("INSERT INTO take VALUES (?, ?, ?, ?)", (piece_id, number, name, text_of(transitions)))
+    conn.execute(
+        "INSERT INTO take (piece_id, number, name, transitions) VALUES (?, ?, ?, ?)",
+        (piece_id, number, _free_name(conn, piece_id, name), text_of(transitions)),
+    )
     return int(number)
 
 
-def drop(conn: Connection, piece_id: str, number: int) -> None:
-    """Raises Missing."""
-    if conn.execute("DELETE FROM take WHERE piece_id = ? AND number = ?", (piece_id, number)).rowcount == 0:
+def rename(conn: Connection, piece_id: str, number: int, name: str) -> None:
+    """Gives a take this name, or one like it that is free. Raises Missing."""
+    if one(conn, piece_id, number).name != name:
+        free = _free_name(conn, piece_id, name)
+        conn.execute("UPDATE take SET name = ? WHERE piece_id = ? AND number = ?", (free, piece_id, number))
+
+
+def _free_name(conn: Connection, piece_id: str, wanted: str) -> str:
+    """Two takes are never called the same."""
+    rows = conn.execute("SELECT name FROM take WHERE piece_id = ? AND NOT removed", (piece_id,))
+    taken = {row["name"] for row in rows}
+    names = (wanted if count == 1 else f"{wanted} {count}" for count in itertools.count(1))
+    return next(name for name in names if name not in taken)
+
+
+def set_removed(conn: Connection, piece_id: str, number: int, removed: bool) -> None:
+    """Takes a take away, or puts it back. Raises Missing."""
+    values = (removed, piece_id, number)
+    if conn.execute("UPDATE take SET removed = ? WHERE piece_id = ? AND number = ?", values).rowcount == 0:
         raise _missing(number)
 
 

@@ -15,7 +15,8 @@ from keen_ripple.core.timeline import timeline_of
 from keen_ripple.store import atomic, pieces, takes
 from keen_ripple.web import revisions
 from keen_ripple.web.contract import answers
-from keen_ripple.web.contract.bodies import NewTake, body
+from keen_ripple.web.contract.bodies import NewName, NewTake, body
+from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 from keen_ripple.web.playback import answer
 
@@ -26,17 +27,20 @@ blueprint = Blueprint("takes", __name__, url_prefix="/api/pieces/<piece_id>/take
 def show(piece_id: str) -> ResponseReturnValue:
     """Every take with its motion, and a table of what differs: the piece as it stands first, then each take that fits.
 
-    A take that names what the piece no longer has comes with a fault instead of its motion.
+    Of a take that names a state that has gone the rest is left; one that names anything else that has gone comes with a
+    fault instead of its motion.
     """
     conn = connection()
     stored = pieces.load(conn, piece_id)
     now = revisions.timeline_of_revision(current_app.config["DATABASE"], stored)
     fitting: list[Piece] = []
     shown: list[answers.Take] = []
+    states = {state["id"] for state in stored.document["states"]}
     for take in takes.takes_of(conn, piece_id):
         computed, told = None, None
+        left = [way for way in take.transitions if {way["from"], way["to"]} <= states]
         try:
-            piece = read_piece({**stored.document, "transitions": take.transitions})
+            piece = read_piece({**stored.document, "transitions": left})
             timeline = timeline_of(piece, library=revisions.library_of(stored.document))
             computed = answer(timeline)
             fitting.append(timeline.written)
@@ -44,10 +48,15 @@ def show(piece_id: str) -> ResponseReturnValue:
             told = f"{fault.message} {fault.remedy}".strip()
         shown.append(
             answers.Take(
-                number=take.number, name=take.name, transitions=take.transitions, computed=computed, fault=told
+                number=take.number,
+                name=take.name,
+                transitions=left,
+                computed=computed,
+                fault=told,
+                lost=len(take.transitions) - len(left),
             )
         )
-    table = [answers.Difference(transition=name, cells=cells) for name, cells in differences([now.written, *fitting])]
+    table = [answers.Difference(**each._asdict()) for each in differences([now.written, *fitting])]
     return answers.Takes(takes=shown, table=table).told()
 
 
@@ -74,9 +83,30 @@ def _varied(piece: Piece, wish: NewTake) -> list[dict[str, Any]]:
     return ways
 
 
-@blueprint.delete("/<int:number>")
-def drop(piece_id: str, number: int) -> ResponseReturnValue:
+@blueprint.patch("/<int:number>")
+def rename(piece_id: str, number: int) -> ResponseReturnValue:
+    """{name} is its name from now on; a number is added where another take has it."""
+    name = body(NewName).name.strip()[:LONGEST_NAME]
+    if not name:
+        raise RequestFault("name is empty.", place="/name", remedy="Write at least one character.")
     conn = connection()
     with atomic(conn):
-        takes.drop(conn, piece_id, number)
+        takes.rename(conn, piece_id, number, name)
+    return answers.Numbered(number=number).told()
+
+
+@blueprint.delete("/<int:number>")
+def drop(piece_id: str, number: int) -> ResponseReturnValue:
+    return _set_removed(piece_id, number, True)
+
+
+@blueprint.post("/<int:number>/restore")
+def restore(piece_id: str, number: int) -> ResponseReturnValue:
+    return _set_removed(piece_id, number, False)
+
+
+def _set_removed(piece_id: str, number: int, removed: bool) -> ResponseReturnValue:
+    conn = connection()
+    with atomic(conn):
+        takes.set_removed(conn, piece_id, number, removed)
     return answers.Numbered(number=number).told()

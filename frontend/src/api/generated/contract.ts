@@ -1734,8 +1734,12 @@ export interface Curve {
    */
   easing?: string;
 }
+/**
+ * `transition` is its id, `name` that of its states.
+ */
 export interface Difference {
   transition: string;
+  name: string;
   cells: string[];
 }
 /**
@@ -2203,6 +2207,12 @@ export interface Motion {
   };
 }
 export interface Named {
+  name: string;
+}
+/**
+ * Another name for what is there.
+ */
+export interface NewName {
   name: string;
 }
 /**
@@ -2685,6 +2695,7 @@ export interface Take {
   transitions: Transition[];
   computed: Computed | null;
   fault: string | null;
+  lost: number;
 }
 /**
  * `table`: what differs, the piece as it stands first, then every take that fits.

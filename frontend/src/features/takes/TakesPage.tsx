@@ -1,8 +1,8 @@
 import { useQuery } from '@tanstack/react-query';
-import { Button, Flex } from 'antd';
+import { Button, Flex, notification } from 'antd';
 import { useState, useSyncExternalStore, type ReactNode } from 'react';
 import { Input } from '../../shared/ui/Input';
-import type { Computed, Take } from '../../api/contract';
+import type { Computed, Difference, Take } from '../../api/contract';
 import { api } from '../../api/client';
 import { Choice } from '../../shared/ui/Choice';
 import { updateTape } from '../player';
@@ -12,18 +12,20 @@ import {
   clock,
   PlaysWhat,
   runOf,
+  Speeds,
   useAsking,
   useBench,
   useCourse,
   usePlayed,
   type Ways,
 } from '../workbench';
+import { Differences } from './Differences';
 import type { Step } from './inStep';
 import { Playing } from './Playing';
+import { TakeList } from './TakeList';
 import './takes.css';
 import { Vary } from './Vary';
 import { known } from '../../shared/known';
-import { PlainButton } from '../../shared/ui/PlainButton';
 
 /** The piece as it stands, and as many takes beside it. */
 const MOST_BESIDE = 3;
@@ -39,14 +41,27 @@ export const TakesPage = () => <BenchFrame view={Takes} />;
 function Takes() {
   const { id, data, error, changed } = useTakes();
   const [step, setStep] = useState<Step>('moment');
+  const rate = useSyncExternalStore(clock.onSwitch, () => clock.rate);
   const takes = data?.takes ?? [];
   const ways = useCourse((c) => c.ways);
   const { beside, show, putAway } = useBeside(takes);
+  const [notices, noticesHere] = notification.useNotification();
+  const drop = async ({ number, name }: Take) => {
+    if (!(await changed(api.dropTake(id, number)))) return;
+    const back = async () => {
+      notices.destroy(number);
+      await changed(api.restoreTake(id, number));
+    };
+    const actions = <Button onClick={() => void back()}>Put it back</Button>;
+    notices.open({ key: number, title: `${name} is deleted`, actions });
+  };
   return (
     <Flex vertical gap={12} component="main" className="takes">
+      {noticesHere}
       <Flex component="header" align="center" gap={8}>
         <Choice<Step> aria-label="In step by" value={step} onChange={setStep} options={STEPS} />
         <PlayButton />
+        <Speeds rate={rate} setRate={setRate} />
         <PlaysWhat />
         <span className="spring" />
         <Keep count={takes.length} keep={(name) => changed(api.keepTake(id, { name }))} />
@@ -71,9 +86,10 @@ function Takes() {
         shown={beside}
         show={show}
         putAway={putAway}
-        drop={(number) => changed(api.dropTake(id, number))}
+        rename={async (number, name) => void (await changed(api.renameTake(id, number, name)))}
+        drop={(take) => void drop(take)}
       />
-      {data && <Table takes={takes.filter((take) => take.computed)} table={data.table} />}
+      {data && <Differences takes={takes.filter((take) => take.computed)} table={data.table} adopt={adoptOne} />}
     </Flex>
   );
 }
@@ -105,6 +121,20 @@ function useBeside(takes: readonly Take[]) {
     show,
     putAway: (number: number) => setHidden([...hidden, number]),
   };
+}
+
+const setRate = (rate: number) => clock.setRate(rate);
+
+/** One transition as a take has it. */
+function adoptOne(take: Take, { transition, name }: Difference): void {
+  const { transitions = [] } = useBench.getState().document;
+  const value = take.transitions.find((way) => way.id === transition);
+  const at = transitions.findIndex((way) => way.id === transition);
+  if (value)
+    void attempt({
+      label: `Adopt ${name} of take ${take.name}`,
+      patch: [{ op: at < 0 ? 'add' : 'replace', path: `/transitions/${at < 0 ? '-' : at}`, value }],
+    });
 }
 
 const adopt = (take: Take) =>
@@ -165,78 +195,5 @@ function Keep({ count, keep }: { count: number; keep: (name: string) => Promise<
         </Button>
       </Flex>
     </form>
-  );
-}
-
-interface ListProps {
-  takes: readonly Take[];
-  shown: readonly Take[];
-  show: (number: number) => void;
-  putAway: (number: number) => void;
-  drop: (number: number) => Promise<boolean>;
-}
-
-/** Takes that are not on the stage: put away, one too many, or no longer fitting. */
-function TakeList({ takes, shown, show, putAway, drop }: ListProps) {
-  if (!takes.length) return null;
-  return (
-    <Flex wrap gap="4px 18px" component="ul" className="bare-list" aria-label="All takes">
-      {takes.map((take) => (
-        <li key={take.number}>
-          <strong>{take.name}</strong>
-          {take.fault && (
-            <span style={{ margin: '0 6px', color: 'var(--coral-text)' }}>does not fit any more: {take.fault}</span>
-          )}
-          {!take.fault && (
-            <PlainButton onClick={() => (shown.includes(take) ? putAway(take.number) : show(take.number))}>
-              {shown.includes(take) ? 'put away' : 'show'}
-            </PlainButton>
-          )}
-          <PlainButton aria-label={`Delete take ${take.name}`} onClick={() => void drop(take.number)}>
-            delete
-          </PlainButton>
-        </li>
-      ))}
-    </Flex>
-  );
-}
-
-interface Row {
-  transition: string;
-  cells: string[];
-}
-
-/** What differs, a line for each transition. */
-function Table({ takes, table }: { takes: readonly Take[]; table: readonly Row[] }) {
-  if (!takes.length) return null;
-  if (!table.length) return <p className="quiet">No difference: all takes have the current timing.</p>;
-  return (
-    <div className="takes-table">
-      <table>
-        <thead>
-          <tr>
-            <th scope="col">Differs in</th>
-            <th scope="col">Current</th>
-            {takes.map((take) => (
-              <th key={take.number} scope="col">
-                {take.name}
-              </th>
-            ))}
-          </tr>
-        </thead>
-        <tbody>
-          {table.map(({ transition, cells }) => (
-            <tr key={transition}>
-              <th scope="row">{transition}</th>
-              {cells.map((cell, i) => (
-                <td key={i} className={`mono${i && cell !== cells[0] ? ' other' : ''}`}>
-                  {cell}
-                </td>
-              ))}
-            </tr>
-          ))}
-        </tbody>
-      </table>
-    </div>
   );
 }

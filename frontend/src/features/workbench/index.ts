@@ -23,6 +23,7 @@ export { useSize } from './stage/useSize';
 export { labelOf, propertyNamed, rowOf, stateNamed, transitionNamed, type RowKey } from './tree';
 export { playedRun, playWays, runOf, useCourse, type Ways } from './course';
 export { goToOriginal, labelIn, originalOf } from './placements';
+export { NameField } from './Rename';
 export { PlaysWhat } from './watch/PlaysWhat';
 export { usePlayed, useTrial } from './trial';
 export { WorkbenchPage } from './WorkbenchPage';

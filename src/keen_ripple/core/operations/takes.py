@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from typing import NamedTuple
 
-from keen_ripple.core.document import Piece
+from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.transitions import Curve, Spring, Transition
 from keen_ripple.core.operations.retime import scaled
 
@@ -25,29 +26,48 @@ def _going(transition: Transition, timing: Curve | Spring) -> Transition:
     return transition.model_copy(update={"timing": new})
 
 
-def differences(pieces: Sequence[Piece]) -> list[tuple[str, list[str]]]:
-    """For each transition that is not the same in all of these pieces: its name, and how it goes in each.
+class Difference(NamedTuple):
+    """What pieces differ in: a transition by its id, the names of its states, and how it goes in each piece."""
 
-    The pieces have the same states. A transition that a piece does not have is a dash.
+    transition: str
+    name: str
+    cells: list[str]
+
+
+def differences(pieces: Sequence[Piece]) -> list[Difference]:
+    """For each transition that is not the same in all of these pieces how it goes in each, in no more words than tell
+    them apart.
+
+    The pieces have the same states and layers. A transition that a piece does not have is a dash.
     """
     names = {state.id: state.name for piece in pieces for state in piece.states}
+    layers = {layer.id: layer.name for piece in pieces for layer, _ in walk(piece.layers)}
     ways = {t.id: f"{names[t.from_]} → {names[t.to]}" for piece in pieces for t in piece.transitions}
     found = []
     for way, name in ways.items():
         own = [next((t for t in piece.transitions if t.id == way), None) for piece in pieces]
         if any(t != own[0] for t in own):
-            found.append((name, ["–" if t is None else described(t) for t in own]))
+            found.append(Difference(way, name, _told_apart([None if t is None else described(t, layers) for t in own])))
     return found
 
 
-def described(transition: Transition) -> str:
-    """In a line: what sets it off, how it goes, and what has a timing of its own."""
+def _told_apart(told: Sequence[list[str] | None]) -> list[str]:
+    """Lines of their parts, without those that all of them have."""
+    there = [parts for parts in told if parts is not None]
+    shared = set(there[0]).intersection(*there) if len(there) == len(told) else set()
+    return ["–" if parts is None else " · ".join(p for p in parts if p not in shared) or "the same" for parts in told]
+
+
+def described(transition: Transition, layers: Mapping[str, str]) -> list[str]:
+    """In parts: what sets it off, how it goes, and what has a timing of its own, by the names of layers."""
     rests = transition.cue if transition.cue != "hold" else f"hold {transition.hold_ms}"
     early = f", {transition.early_ms} early" if transition.early_ms else ""
     goes = timing_text(transition.timing) if transition.style == "tween" else transition.style
-    lanes = [f"{lane.layer} {_lane_text(lane.delay_ms, lane.timing)}" for lane in transition.lanes]
+    lanes = [
+        f"{layers.get(lane.layer, lane.layer)} {_lane_text(lane.delay_ms, lane.timing)}" for lane in transition.lanes
+    ]
     staggers = [f"stagger {s.each_ms if s.each_ms is not None else s.total_ms}" for s in transition.staggers]
-    return " · ".join([f"{rests}{early}", goes, *lanes, *staggers])
+    return [f"{rests}{early}", goes, *lanes, *staggers]
 
 
 def timing_text(timing: Curve | Spring) -> str:

@@ -215,10 +215,15 @@ class Take(Sent):
     transitions: Annotated[Any, Unchecked(list[Transition])]
     computed: Computed | None
     fault: str | None
+    # How many of its transitions lead from or to a state that has gone; they are left out.
+    lost: int
 
 
 class Difference(Sent):
+    """`transition` is its id, `name` that of its states."""
+
     transition: str
+    name: str
     cells: list[str]
 
 

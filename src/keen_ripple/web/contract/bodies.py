@@ -141,6 +141,12 @@ class NewTake(Body):
     timing: Timing | None = None
 
 
+class NewName(Body):
+    """Another name for what is there."""
+
+    name: str
+
+
 class Drawing(Body):
     """The text of an SVG file."""
 

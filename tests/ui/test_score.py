@@ -61,6 +61,17 @@ def test_blocks_of_cells_are_filled_spread_mirrored_copied_and_pasted(bench) -> 
     bench.cell("buoy-3", "y", "slack").click()
     assert (row(bench, "buoy-1", "y")[2], row(bench, "buoy-1", "rotation")[2]) == ("90", "12.5°")
 
+    # Each changed from its own; one value into a whole block; a cell that a spreadsheet has quoted.
+    block(bench, ("buoy-1", "y", "slack"), ("buoy-1", "y", "handover"))
+    bench.pick("cells…", "add to all, or times…")
+    bench.changed(lambda: bench.fill(bench.field("Change of the cells"), "+10"))
+    assert row(bench, "buoy-1", "y")[:3] == ["114", "92", "100"]
+    bench.press("Undo")
+    first = block(bench, ("buoy-1", "y", "slack"), ("buoy-1", "y", "handover"))
+    bench.changed(lambda: bench.browser.execute_script(PASTE, first, '"77"\n'))
+    assert row(bench, "buoy-1", "y")[:3] == ["77", "·", "·"]
+    bench.press("Undo")
+
     # What does not fit is said, and nothing of it is taken.
     before = bench.revision()
     bench.cell("buoy-1", "y", "handover").click()

@@ -14,6 +14,10 @@ from support import DEMO
 from tide import TIDE, edit, replace
 
 
+def stored(client: FlaskClient) -> dict[str, Any]:
+    return dict(client.get(TIDE).get_json()["document"])
+
+
 def test_drawings_are_read_but_not_stored(client: FlaskClient) -> None:
     drawn = '<rect id="a" width="5" height="4"/><text>Pier</text>'
     svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 8">{drawn}</svg>'
@@ -154,16 +158,36 @@ def test_takes_are_kept_compared_and_dropped(client: FlaskClient) -> None:
     assert {way["timing"]["easing"] for way in varied["transitions"] if way["style"] == "tween"} == {"linear"}
     assert client.delete(f"{takes}/2").status_code == 200
 
-    # A state that is gone: the take says so, and is kept.
+    # A state that is gone: the take is kept for the rest.
     ebb = [{"op": "remove", "path": "/transitions/4"}, {"op": "remove", "path": "/transitions/3"}]
     answered = edit(client, revision=2, patch=[*ebb, {"op": "remove", "path": "/states/4"}])
     assert answered.status_code == 200
     [take] = client.get(takes).get_json()["takes"]
-    assert take["computed"] is None
-    assert "no state 'ebb'" in take["fault"]
-    assert client.delete(f"{takes}/1").status_code == 200
-    assert client.delete(f"{takes}/1").status_code == 404
-    assert client.get(takes).get_json()["takes"] == []
+    assert (take["fault"], take["lost"], len(take["transitions"])) == (None, 2, 3)
+    # Anything else that has gone it says, and is kept.
+    lane = [{"layer": "caption", "delay_ms": 20}]
+    edit(client, revision=3, patch=[{"op": "add", "path": "/transitions/0/lanes", "value": lane}])
+    assert client.post(takes, json={"name": " Calm "}).get_json() == {"number": 3}
+    caption = next(i for i, layer in enumerate(stored(client)["layers"]) if layer["id"] == "caption")
+    mend = [replace("/transitions/0/lanes", [])[0], {"op": "remove", "path": f"/layers/{caption}"}]
+    states = stored(client)["states"]
+    mend += [
+        {"op": "remove", "path": f"/states/{s}/changes/caption"}
+        for s, state in enumerate(states)
+        if "caption" in state["changes"]
+    ]
+    assert edit(client, revision=4, patch=mend).status_code == 200
+    *_, second = client.get(takes).get_json()["takes"]
+    assert (second["name"], second["computed"]) == ("Calm 2", None) and "caption" in second["fault"]
+    # Renamed, away, and back again.
+    assert client.patch(f"{takes}/3", json={"name": "Late"}).status_code == 200
+    assert client.patch(f"{takes}/3", json={"name": "  "}).status_code == 400
+    assert client.patch(f"{takes}/9", json={"name": "x"}).status_code == 404
+    assert client.delete(f"{takes}/3").status_code == 200
+    assert client.delete(f"{takes}/3").status_code == 404
+    assert [each["name"] for each in client.get(takes).get_json()["takes"]] == ["Calm"]
+    assert client.post(f"{takes}/3/restore").status_code == 200
+    assert [each["name"] for each in client.get(takes).get_json()["takes"]] == ["Calm", "Late"]
 
 
 def test_presets_are_shared_by_all_pieces(client: FlaskClient) -> None:

@@ -5,6 +5,7 @@ import { placed, propertyNamed, type RowKey, rowOf, stateNamed } from '../tree';
 import type { Edit } from './edit';
 import { baseOf, setCells, type Cell, type Values } from './values';
 import { firstOf, known } from '../../../shared/known';
+import { round } from '../../../shared/text/sums';
 
 /** Rows and states, in the order of the score. */
 export interface Cells {
@@ -41,6 +42,16 @@ export const fillAcross = (piece: Piece, cells: Cells): Edit =>
     piece,
     each(cells, (row) => writtenIn(piece, firstOf(cells.states), row)),
     `Fill ${count(cells)} across`,
+  );
+
+/** Every number changed from what it is; what is no number stays. */
+export const changeCells = (piece: Piece, cells: Cells, change: (from: number) => number): Edit =>
+  setCells(
+    piece,
+    each(cells, (row, i) => writtenIn(piece, known(cells.states[i]), row)).map((cell) =>
+      typeof cell.value === 'number' ? { ...cell, value: round(change(cell.value)) } : cell,
+    ),
+    `Change ${count(cells)}`,
   );
 
 /** Every row the other way round. */
@@ -80,13 +91,28 @@ export const cellsText = (piece: Piece, { rows, states }: Cells): string =>
 const plainText = (value: Value) =>
   typeof value === 'object' ? JSON.stringify(value) : typeof value === 'number' ? String(value) : valueText(value);
 
+/** Rows of cells as spreadsheets copy them: apart by tabs, and quoted where there are quotes, tabs or lines in them. */
+export function tableOf(text: string): string[][] {
+  const rows: string[][] = [[]];
+  const cells = text
+    .replace(/\r\n?/g, '\n')
+    .replace(/\n+$/, '')
+    .matchAll(/("(?:[^"]|"")*"(?=[\t\n]|$)|[^\t\n]*)(\t|\n|$)/g);
+  for (const [, cell = '', end] of cells) {
+    known(rows.at(-1)).push(/^".*"$/s.test(cell) ? cell.slice(1, -1).replaceAll('""', '"') : cell);
+    if (end === '') break;
+    if (end === '\n') rows.push([]);
+  }
+  return rows;
+}
+
+/** One value into all of these cells. */
+export const fillWith = (cells: Cells, text: string): string =>
+  cells.rows.map(() => cells.states.map(() => text).join('\t')).join('\n');
+
 /** Takes a block of text from the first cell on; says which of its cells is wrong, and then takes none. */
 export function pasteCells(piece: Piece, cells: Cells, text: string): Edit | { fault: string } {
-  const lines = text
-    .replace(/\r/g, '')
-    .replace(/\n+$/, '')
-    .split('\n')
-    .map((line) => line.split('\t'));
+  const lines = tableOf(text);
   const found: Cell[] = [];
   for (const [r, line] of lines.entries()) {
     for (const [c, typed] of line.entries()) {

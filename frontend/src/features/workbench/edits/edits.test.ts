@@ -258,3 +258,19 @@ describe('names and copies', () => {
     expect(['a', 'b', 'c'].map((state) => edits.writtenIn(spread, state, 'w/text'))).toEqual(['Quay', 'Pier', 'Quay']);
   });
 });
+
+describe('cells of a spreadsheet', () => {
+  it.each([
+    [
+      '1\t2\n3\t4\n',
+      [
+        ['1', '2'],
+        ['3', '4'],
+      ],
+    ],
+    ['"a ""b"""\t"c\td"\r\n"e\nf"', [['a "b"', 'c\td'], ['e\nf']]],
+    ['', [['']]],
+    ['a\t', [['a', '']]],
+    ['say "no"', [['say "no"']]],
+  ])('%j', (text, rows) => expect(edits.tableOf(text)).toEqual(rows));
+});

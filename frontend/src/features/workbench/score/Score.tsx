@@ -171,7 +171,9 @@ function useClipboard(scroller: RefObject<HTMLElement | null>): void {
     };
     const take = (event: ClipboardEvent) => {
       const text = event.clipboardData?.getData('text/plain') ?? '';
-      if (!/[\t\n]/.test(text.trimEnd())) return;
+      const { block } = useBlock.getState();
+      // One value into one cell is the field's own affair.
+      if (!(block && isMany(block)) && !/[\t\n]/.test(text.trimEnd())) return;
       event.preventDefault();
       event.stopPropagation();
       void paste(text);

@@ -30,6 +30,8 @@ async function edited(make: (piece: ReturnType<typeof now>, cells: edits.Cells) 
 }
 
 export const clear = () => edited(edits.clearCells);
+/** By as much, or to as many times, as the text says. */
+export const change = (by: (from: number) => number) => edited((piece, cells) => edits.changeCells(piece, cells, by));
 export const mirror = () => edited(edits.mirrorCells);
 
 /** Into the rest of the block; from a single cell into all states. */
@@ -67,9 +69,15 @@ export function copyText(): string | null {
 }
 
 export async function paste(text: string): Promise<void> {
-  const cells = blockCells(true);
-  if (!cells) return;
-  const edit = edits.pasteCells(now(), cells, text);
+  const block = blockCells();
+  const onwards = blockCells(true);
+  if (!block || !onwards) return;
+  // One value fills the block that is chosen.
+  const [[only = '', ...others] = [], ...more] = edits.tableOf(text);
+  const isOne = !others.length && !more.length && block.rows.length * block.states.length > 1;
+  const edit = isOne
+    ? edits.pasteCells(now(), block, edits.fillWith(block, only))
+    : edits.pasteCells(now(), onwards, text);
   if ('fault' in edit) sayFault(new edits.CannotBe(edit.fault));
   else await attempt(edit);
 }

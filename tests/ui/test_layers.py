@@ -136,3 +136,36 @@ def test_what_lies_beyond_the_edge_is_cut_off_where_it_plays(bench) -> None:
     bench.changed(bench.one(".inspector .ant-checkbox-input").click)
     # While it is posed, what waits outside is seen.
     bench.wait(lambda: stages() == {"pose": "visible", "loop": "hidden"})
+
+
+CLIPBOARD = """
+const [kind, text] = arguments;
+const transfer = new DataTransfer();
+if (text) transfer.setData('text/plain', text);
+document.activeElement.blur();
+document.body.dispatchEvent(new ClipboardEvent(kind, {clipboardData: transfer, bubbles: true, cancelable: true}));
+return transfer.getData('text/plain');
+"""
+
+
+def test_layers_go_to_another_piece_and_wrong_files_are_refused_in_words(bench) -> None:
+    bench.put(dots())
+    bench.click_together("[data-row='dot-1']", "[data-row='dot-2']")
+    text = bench.browser.execute_script(CLIPBOARD, "copy", "")
+    bench.put(
+        {**dots(), "id": "quay", "name": "Quay", "layers": [], "states": [{"id": "z", "name": "Away"}], "start": "z"}
+    )
+    bench.changed(lambda: bench.browser.execute_script(CLIPBOARD, "paste", text))
+    document = bench.document()
+    assert [layer["name"] for layer in document["layers"]] == ["Dot-1", "Dot-2"]
+    assert document["states"][0]["changes"] == {"dot-1": {"x": 60}, "dot-2": {"y": 40}}
+    bench.changed(lambda: bench.browser.execute_script(CLIPBOARD, "paste", text))
+    assert [layer["name"] for layer in bench.document()["layers"]] == ["Dot-1", "Dot-2", "Dot-1 2", "Dot-2 2"]
+    revision = bench.revision()
+    bench.browser.execute_script("""
+        const transfer = new DataTransfer();
+        transfer.items.add(new File(['x'], 'tide.pdf', {type: 'application/pdf'}));
+        document.body.dispatchEvent(new DragEvent('drop', {dataTransfer: transfer, bubbles: true, cancelable: true}));
+    """)
+    bench.wait(lambda: any("tide.pdf is no picture that can be taken" in fault for fault in bench.faults()))
+    assert bench.revision() == revision

@@ -55,6 +55,23 @@ const entered = () => {
   return group?.kind === 'group' ? group.id : null;
 };
 
+/** What is chosen as text, to be pasted here or in another piece; null where nothing is. */
+export function copyLayers(): string | null {
+  const { piece, ids } = now();
+  return ids.length ? edits.layersText(piece, outermost(piece.layers ?? [], ids)) : null;
+}
+
+/** Whether the text is of layers, which are pasted then. */
+export function pasteLayers(text: string): boolean {
+  const copied = edits.copiedIn(text);
+  if (copied)
+    void tried(
+      (piece) => edits.pasteLayers(piece, copied, entered()),
+      (made) => chooseLayers(made.ids),
+    );
+  return copied !== null;
+}
+
 /** Into another group, or another place among the layers. */
 export async function regroup(ids: readonly string[], goal: edits.Goal): Promise<void> {
   const { poses } = useBench.getState();

@@ -4,6 +4,7 @@ import type { Artwork, Layer, Operation, Piece } from '../../api/contract';
 import { api } from '../../api/client';
 import { round } from '../../shared/text/sums';
 import { attempt, sayFault, useBench } from './bench';
+import { copyLayers, pasteLayers } from './actions';
 import { choose } from './choosing';
 import { addLayer, CannotBe, freeId, type Edit } from './edits';
 import { walk } from './tree';
@@ -63,7 +64,6 @@ export async function takeIn(name: string, svg: Blob): Promise<void> {
 
 const isSvg = (file: File) => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
 const PICTURES = ['image/png', 'image/jpeg', 'image/webp'];
-const isTaken = (file: File) => isSvg(file) || PICTURES.includes(file.type);
 /** As data in the document a picture takes a third more. */
 const MOST_BYTES = 2_900_000;
 
@@ -108,16 +108,22 @@ async function takePicture(name: string, file: File): Promise<void> {
   if (await attempt(edit)) choose({ layer: edit.id, transition: null });
 }
 
-/** Drawings may be dropped anywhere on the bench, or pasted, as a file or as text. */
+const isInField = ({ target }: Event) =>
+  target instanceof Element && target.closest('input, textarea, [contenteditable], .score-scroll') !== null;
+
+/** Drawings may be dropped anywhere on the bench, or pasted, as a file or as text; layers copied and pasted. */
 export function useArtwork(): void {
   useEffect(() => {
     const over = (event: DragEvent) => {
       if (event.dataTransfer?.types.includes('Files')) event.preventDefault();
     };
     const take = (event: Event, transfer: DataTransfer | null) => {
-      const files = [...(transfer?.files ?? [])].filter(isTaken);
+      // A file of another kind is refused in words, and not opened in place of the page.
+      const files = [...(transfer?.files ?? [])];
       const text = transfer?.getData('text/plain').trim() ?? '';
       if (files.length) files.forEach((file) => void takeFile(file));
+      else if (isInField(event)) return;
+      else if (pasteLayers(text)) return event.preventDefault();
       else if (/^(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/s.test(text))
         void takeIn('Pasted', new Blob([text]));
       else return;
@@ -127,11 +133,19 @@ export function useArtwork(): void {
     const paste = (event: ClipboardEvent) => take(event, event.clipboardData);
     window.addEventListener('dragover', over);
     window.addEventListener('drop', drop);
+    const copy = (event: ClipboardEvent) => {
+      const text = isInField(event) || window.getSelection()?.toString() ? null : copyLayers();
+      if (text === null) return;
+      event.clipboardData?.setData('text/plain', text);
+      event.preventDefault();
+    };
     window.addEventListener('paste', paste);
+    window.addEventListener('copy', copy);
     return () => {
       window.removeEventListener('dragover', over);
       window.removeEventListener('drop', drop);
       window.removeEventListener('paste', paste);
+      window.removeEventListener('copy', copy);
     };
   }, []);
 }

@@ -128,6 +128,7 @@ export const GESTURES: [string, string][] = [
   ['Shift on the ruler of the run sheet', 'plays only the part that is drawn'],
   ['F2, Alt ← →, Delete on a state', 'rename it, move it, delete it'],
   ['F2, Alt ↑ ↓ ← →, Delete in the layers', 'rename, move, out of a group or into one, delete'],
+  ['Ctrl C, Ctrl V', 'layers, here or into another piece; a drawing or a picture'],
   ['Dragging rows of layers', 'another place, into a group or out of it'],
 ];
 

@@ -233,6 +233,26 @@ describe('names and copies', () => {
     expect(text(after(edits.setValues(said, 'a', 'text', { text: 'Late' }, 'state'), said)).name).toBe('Ferry 9');
   });
 
+  it('layers are pasted into another piece, with their looks in states of the same name', () => {
+    const copied = known(edits.copiedIn(edits.layersText(piece, ['g', 'e'])));
+    const other: Piece = {
+      ...piece,
+      layers: [{ ...known(piece.layers)[1], id: 'e' } as never],
+      states: [{ id: 'z', name: 'B' }],
+    };
+    const { ids, ...edit } = edits.pasteLayers(other, copied, null);
+    const pasted = after(edit, other);
+    expect(ids).toEqual(['g', 'e-2']);
+    expect(pasted.layers?.map(({ id, name }) => [id, name])).toEqual([
+      ['e', 'E'],
+      ['g', 'G'],
+      ['e-2', 'E 2'],
+    ]);
+    expect(pasted.states[0].changes).toEqual({ r: { x: 9 }, 'e-2': { opacity: 1 } });
+    for (const text of ['', 'keen-ripple layers', '{"kind": "keen-ripple layers"}', '[]'])
+      expect(edits.copiedIn(text)).toBeNull();
+  });
+
   it('a copy takes its lanes and its place in staggers along', () => {
     const staggered = after(edits.setStagger(piece, 'ab', ['r', 'e'], { each_ms: 40 }));
     const copied = after(edits.duplicateLayers(staggered, ['r']), staggered);

@@ -9,6 +9,7 @@ export * from './intent';
 export * from './layers';
 export * from './loop';
 export * from './parameters';
+export * from './pasted';
 export * from './patched';
 export * from './placements';
 export * from './regroup';

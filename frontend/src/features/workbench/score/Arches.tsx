@@ -2,7 +2,7 @@ import { line } from '../../../shared/drawing/paint';
 import { useBench } from '../bench';
 import { archesOf, seamText, type Arch, type Column } from './columns';
 
-const FOOT = 34;
+const FOOT = 36;
 
 /** What leads where; the arch that closes the loop carries the seam. */
 export function Arches({ columns, width }: { columns: readonly Column[]; width: number }) {
@@ -23,7 +23,7 @@ export function Arches({ columns, width }: { columns: readonly Column[]; width: 
       {closing && seam && (
         <text
           x={(closing.from + closing.to) / 2}
-          y={11}
+          y={9}
           className="halo"
           textAnchor="middle"
           style={{ font: '500 11px var(--mono)' }}
@@ -43,7 +43,8 @@ function paintOf({ closing, cue }: Arch, chosen: boolean) {
 }
 
 function archPath({ from, to, closing }: Arch): string {
-  const lift = closing ? 7 : Math.abs(to - from) > 150 ? 10 : 18;
+  // The label of the seam lies above its arch.
+  const lift = closing ? 14 : Math.abs(to - from) > 150 ? 17 : 22;
   const lean = Math.min(Math.abs(to - from) / 2, 36) * Math.sign(to - from);
   return `M${from} ${FOOT}C${from} ${lift + 4} ${from + lean / 3} ${lift} ${from + lean} ${lift}L${to - lean} ${lift}C${to - lean / 3} ${lift} ${to} ${lift + 4} ${to} ${FOOT}`;
 }

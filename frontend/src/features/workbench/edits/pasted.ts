@@ -1,0 +1,77 @@
+/* Layers as text, from piece to piece, with what states say of them. */
+import type { Layer, Operation, Piece } from '../../../api/contract';
+import { known } from '../../../shared/known';
+import { placed, walk } from '../tree';
+import { freeId, named, type Edit } from './edit';
+import { freeLayerName, idsOf } from './layers';
+import { patched } from './patched';
+
+const KIND = 'keen-ripple layers';
+
+interface Copied {
+  kind: typeof KIND;
+  layers: Layer[];
+  /** By the names of states, which may be there in another piece too. */
+  looks: Record<string, Record<string, object>>;
+}
+
+/** These layers, in painting order, with all that is in them. */
+export function layersText(piece: Piece, ids: readonly string[]): string {
+  const layers = walk(piece.layers ?? []).flatMap(({ layer }) => (ids.includes(layer.id) ? [layer] : []));
+  const all = walk(layers).map(({ layer }) => layer.id);
+  const looks = Object.fromEntries(
+    piece.states.map(({ name, changes }) => [
+      name,
+      Object.fromEntries(Object.entries(changes ?? {}).filter(([id]) => all.includes(id))),
+    ]),
+  );
+  return JSON.stringify({ kind: KIND, layers, looks } satisfies Copied);
+}
+
+/** What was copied; null for any other text. */
+export function copiedIn(text: string): Copied | null {
+  if (!text.includes(KIND)) return null;
+  try {
+    const found = JSON.parse(text) as Partial<Copied>;
+    return found.kind === KIND && Array.isArray(found.layers) && found.layers.length ? (found as Copied) : null;
+  } catch {
+    return null;
+  }
+}
+
+/** On top of a piece, or of a group in it, by names and ids of their own. */
+export function pasteLayers(piece: Piece, { layers, looks }: Copied, into: string | null): Edit & { ids: string[] } {
+  const taken = new Set(idsOf(piece));
+  const renamed = new Map<string, string>();
+  const fresh = (layer: Layer): Layer => {
+    const id = freeId(taken, layer.id);
+    taken.add(id);
+    renamed.set(layer.id, id);
+    const inner = layer.kind === 'group' ? { layers: (layer.layers ?? []).map(fresh) } : {};
+    return { ...layer, ...inner, id } as Layer;
+  };
+  const list = into ? `${placed(piece, into).path}/layers` : '/layers';
+  const patch: Operation[] = piece.layers ? [] : [{ op: 'add', path: '/layers', value: [] }];
+  let now = piece;
+  const ids = layers.map((layer) => {
+    const value = { ...fresh(layer), name: freeLayerName(now, layer.name) };
+    const step: Operation = { op: 'add', path: `${list}/-`, value };
+    now = patched(now, [...(now.layers ? [] : patch), step]);
+    patch.push(step);
+    return value.id;
+  });
+  piece.states.forEach((state, s) => {
+    const said = Object.entries(looks[state.name] ?? {}).map(([id, look]) => [known(renamed.get(id)), look] as const);
+    if (!said.length) return;
+    if (!state.changes) patch.push({ op: 'add', path: `/states/${s}/changes`, value: {} });
+    for (const [id, look] of said) patch.push({ op: 'add', path: `/states/${s}/changes/${id}`, value: look });
+  });
+  return {
+    ids,
+    label: `Paste ${named(
+      layers.map((layer) => layer.name),
+      'layers',
+    )}`,
+    patch,
+  };
+}

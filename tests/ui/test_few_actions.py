@@ -1,0 +1,177 @@
+"""How many actions it takes from an empty piece: a click, a pull and a field that is filled are one each, a key too."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import pytest
+from selenium.webdriver import ActionChains, Keys
+from test_from_empty import select
+
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.timeline import timeline_of
+
+pytestmark = pytest.mark.xdist_group("ui")
+
+
+class Hands:
+    """What a designer does, counted."""
+
+    def __init__(self, bench, name: str) -> None:
+        self.bench, self.done = bench, 0
+        bench.open()
+        self.click(bench.button("New piece"))
+        self.done += 1
+        bench.fill(bench.field("Name"), name)
+        bench.one(".layers")
+
+    def click(self, element: Any) -> None:
+        self.done += 1
+        element.click()
+
+    def press(self, name: str) -> None:
+        self.done += 1
+        self.bench.press(name)
+
+    def set(self, **values: Any) -> None:
+        for label, value in values.items():
+            self.done += 1
+            self.bench.set(label.replace("_", " "), str(value))
+
+    def key(self, key: str) -> None:
+        self.done += 1
+        self.bench.browser.execute_script("document.activeElement.blur()")
+        self.bench.changed(lambda: self.bench.keys(key))
+
+    def add(self, kind: str, **values: Any) -> str:
+        """The list is opened, and one of it chosen."""
+        self.done += 2
+        self.bench.changed(lambda: self.bench.pick("+ add", kind))
+        self.set(**values)
+        return str(self.bench.one("li.chosen [data-row]").get_attribute("data-row"))
+
+    def frame(self, count: int) -> None:
+        """Drawn around all that is on the stage."""
+        self.done += 1
+        stage = self.bench.one("[data-stage=pose]")
+        drawn = ActionChains(self.bench.browser).move_to_element_with_offset(stage, -180, -90)
+        drawn.click_and_hold().move_by_offset(360, 180).release().perform()
+        self.bench.wait(lambda: len(self.bench.all(".layer-list li.chosen")) == count)
+
+    def pick(self, field: str, option: str) -> None:
+        """Opened, and chosen."""
+        self.done += 2
+        self.bench.changed(lambda: select(self.bench, field, option))
+
+    def way(self, way: str) -> None:
+        self.done += 1
+        self.bench.choose_transition(way)
+
+    def spring(self) -> None:
+        self.done += 1
+        self.bench.changed(self.bench.one("[aria-label='Curve or spring'] [title=Spring]").click)
+
+    def shadow(self) -> None:
+        if not self.bench.all("details[open] [aria-label^='shadow']"):
+            self.done += 1
+            self.bench.unfold("Shadow and blur")
+        self.press("+ shadow")
+
+
+def ways(bench) -> list[tuple[Any, ...]]:
+    return [
+        (way["cue"], way.get("cue_layer"), way["hold_ms"], way["timing"]["kind"])
+        for way in bench.document()["transitions"]
+    ]
+
+
+def test_three_dots_that_lift_one_after_another(bench) -> None:
+    """53 actions before."""
+    hands = Hands(bench, "Harbour dots")
+    hands.add("ellipse", width=20, height=20, x=60, y=80)
+    for x in (110, 160):
+        hands.key("t")
+        hands.set(x=x)
+    hands.press("+ state")
+    hands.frame(3)
+    hands.set(y=50)
+    hands.way("first-to-state-2")
+    hands.press("+ way back")
+    hands.click(bench.one(".views a[href$='run-sheet']"))
+    bench.one("[data-bar]")
+    bars = [f"[data-bar='0 {dot['id']}/y'] .body" for dot in bench.document()["layers"]]
+    hands.done += 3
+    bench.click_together(*bars)
+    hands.click(bench.button("Stagger…"))
+    hands.set(Stagger_each=90)
+    hands.pick("The same stagger in", "State 2 → First")
+    run = timeline_of(read_piece(bench.document())).run
+    assert (run.loop_ms, hands.done <= 53 // 2) == (2 * (300 + 180), True), hands.done
+
+
+def test_a_notice_that_comes_and_goes(bench) -> None:
+    """72 actions before."""
+    hands = Hands(bench, "Harbour notice")
+    hands.add("rectangle", width=180, height=56, x=30, y=62, radius_of_all_corners=10, fill="#fbfaf5")
+    hands.shadow()
+    text = hands.add("text", text="Fog ahead", x=60, y=78)
+    assert bench.one(f"[data-row='{text}']").text == "Fog ahead"
+    hands.frame(2)
+    hands.key("g")
+    hands.set(y=-70)
+    hands.press("+ state")
+    hands.set(y=62)
+    hands.press("+ state")
+    hands.set(opacity=0)
+    hands.way("first-to-state-2")
+    hands.set(hold=300)
+    hands.spring()
+    hands.way("state-2-to-state-3")
+    hands.set(hold=1600, duration=220)
+    assert ways(bench) == [("hold", None, 300, "spring"), ("hold", None, 1600, "curve")]
+    assert timeline_of(read_piece(bench.document())).run.loop_ms is None
+    assert hands.done <= 72 // 2, hands.done
+
+
+def test_a_switch_that_springs(bench) -> None:
+    """85 actions before."""
+    hands = Hands(bench, "Harbour switch")
+    track = hands.add("rectangle", width=96, height=52, x=72, y=64, fill="#8fa3a0", radius_of_all_corners=26)
+    hands.add("ellipse", width=44, height=44, x=76, y=68, fill="#fbfaf5")
+    hands.shadow()
+    hands.press("+ state")
+    hands.set(x=120)
+    hands.click(bench.one(f"[data-row='{track}']"))
+    hands.set(fill="#1f7a70")
+    hands.way("first-to-state-2")
+    hands.spring()
+    hands.pick("Cue", "tap")
+    hands.press("+ way back")
+    assert ways(bench) == [("tap", None, 0, "spring")] * 2
+    assert hands.done <= 85 // 2, hands.done
+
+
+def test_a_card_under_the_pointer(bench) -> None:
+    """76 actions before."""
+    hands = Hands(bench, "Harbour card")
+    card = hands.add("rectangle", width=140, height=100, x=50, y=40, fill="#fbfaf5", radius_of_all_corners=12)
+    hands.shadow()
+    hands.add("text", text="Ferry 9", x=60, y=78)
+    hands.press("+ state")
+    hands.frame(2)
+    # Both by as much, from where each is.
+    for _ in range(6):
+        bench.browser.execute_script("document.activeElement.blur()")
+        bench.changed(lambda: bench.keys(Keys.ARROW_UP))
+    hands.done += 1
+    hands.click(bench.one(f"[data-row='{card}']"))
+    hands.set(fill="#eaf0ec")
+    hands.way("first-to-state-2")
+    hands.set(duration=160)
+    hands.pick("Cue", "pointer over")
+    hands.pick("Cue layer", "Rectangle")
+    hands.press("+ way back")
+    assert ways(bench) == [("over", card, 0, "curve"), ("out", card, 0, "curve")]
+    second = bench.document()["states"][1]["changes"]
+    assert [second[card]["y"], second[card]["fill"], second["text"]["y"]] == [34, "#eaf0ec", 72]
+    assert hands.done <= 76 // 2, hands.done

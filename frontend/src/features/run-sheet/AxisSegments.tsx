@@ -13,6 +13,7 @@ interface Props {
 /** Rests and ways of the run on its axis, and the name of each state where it begins. */
 export function AxisSegments({ run, scale, states }: Props) {
   const name = (id: string) => states.find((state) => state.id === id)?.name ?? id;
+  const begun = run.segments.filter((_, i) => beginsState(run.segments, i));
   return (
     <>
       {run.segments.map((segment, i) =>
@@ -22,27 +23,45 @@ export function AxisSegments({ run, scale, states }: Props) {
           <Travel key={i} segment={segment} scale={scale} way={run.transitions[i] ?? null} />
         ),
       )}
-      {run.segments.map(
-        (segment, i) =>
-          beginsState(run.segments, i) && (
-            <Reached key={i} name={name(segment.from)} x={scale.x(segment.start_ms)} anchor="start" />
-          ),
-      )}
+      {begun.map(({ from, start_ms }, i) => {
+        const x = scale.x(start_ms);
+        const next = scale.x(begun[i + 1]?.start_ms ?? run.total_ms);
+        return <Reached key={start_ms} name={name(from)} x={x} room={next - x} anchor="start" />;
+      })}
       {run.loop_ms === null && run.segments.length > 0 && (
-        <Reached name={name(run.final_state)} x={scale.x(run.total_ms)} anchor="end" />
+        <Reached name={name(run.final_state)} x={scale.x(run.total_ms)} room={Infinity} anchor="end" />
       )}
     </>
   );
 }
 
+/** px of a letter, on the safe side */
+const LETTER = 6.8;
+
+/** As much of a name as there is room for. */
+function fitted(name: string, room: number): string {
+  const letters = Math.floor(room / LETTER);
+  if (letters >= name.length) return name;
+  return letters > 2 ? `${name.slice(0, letters - 1)}…` : '';
+}
+
+interface ReachedProps {
+  name: string;
+  x: number;
+  /** px up to the next one */
+  room: number;
+  anchor: 'start' | 'end';
+}
+
 /** Where a state is reached, or set out from. */
-function Reached({ name, x, anchor }: { name: string; x: number; anchor: 'start' | 'end' }) {
+function Reached({ name, x, room, anchor }: ReachedProps) {
   return (
     <g>
       <circle {...area('panel', 'ink', 1.6)} cx={x} cy={55.5} r={4.5} />
       <text className="named" textAnchor={anchor} x={anchor === 'start' ? x - 4 : x + 4} y={79}>
-        {name}
+        {fitted(name, room)}
       </text>
+      <title>{name}</title>
     </g>
   );
 }

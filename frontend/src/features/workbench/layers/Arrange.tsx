@@ -31,13 +31,7 @@ export function Arrange({ count }: { count: number }) {
   const hasSafeArea = useBench((b) => Boolean(b.document.safe_area));
   const whom = count > 1 ? 'each other' : `its group, or the ${hasSafeArea ? 'safe area' : 'piece'}`;
   return (
-    <Flex
-      justify="space-between"
-      className="arrange"
-      style={{ padding: '3px 10px 5px' }}
-      role="group"
-      aria-label="Line up"
-    >
+    <Flex wrap gap={3} className="arrange" style={{ padding: '3px 10px 5px' }} role="group" aria-label="Line up">
       {LINES.map(([line, ...drawing]) => (
         <PlainButton
           key={line}

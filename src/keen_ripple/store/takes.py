@@ -67,8 +67,9 @@ def _free_name(conn: Connection, piece_id: str, wanted: str) -> str:
 
 def set_removed(conn: Connection, piece_id: str, number: int, removed: bool) -> None:
     """Takes a take away, or puts it back. Raises Missing."""
-    values = (removed, piece_id, number, removed)
-    if conn.execute("UPDATE take SET removed = ? WHERE piece_id = ? AND number = ? AND removed != ?", values).rowcount == 0:
+    where = "WHERE piece_id = ? AND number = ? AND removed != ?"
+    found = conn.execute(f"UPDATE take SET removed = ? {where}", (removed, piece_id, number, removed))
+    if found.rowcount == 0:
         raise _missing(number)
 
 

@@ -3,6 +3,7 @@ import * as actions from './actions';
 import { navigate } from 'wouter/use-browser-location';
 import type { Session } from '../../runtime/session';
 import { clock, goBack, useBench } from './bench';
+import { playedRun } from './course';
 import { stage } from './stageHands';
 import { look, useView } from './view';
 import { changeRate, nextGround, nextLook, switchFollowing, switchPixels } from './watch/watch';
@@ -49,6 +50,8 @@ export const SHORTCUTS: Record<string, Shortcut[]> = {
     { keys: 'Space', does: 'play or pause', run: () => clock.setPlaying(!clock.playing) },
     { keys: ',', does: 'one frame back (of 60 per second)', run: () => clock.step(-1) },
     { keys: '.', does: 'one frame on', run: () => clock.step(1) },
+    { keys: 'Home', does: 'to the beginning of the run', run: () => clock.seek(0) },
+    { keys: 'End', does: 'to its end', run: () => clock.seek(Math.max(playedRun().total_ms - 1e-3, 0)) },
   ],
   Rehearse: [
     { keys: 'Space', does: 'pause or go on', run: () => rehearsal.session?.pause(rehearsal.session.playing) },

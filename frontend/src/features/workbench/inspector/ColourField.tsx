@@ -14,6 +14,9 @@ export interface ColourProps {
   commit: (value: string) => Promise<void>;
 }
 
+/** Hexadecimal digits alone are a colour too. */
+const withHash = (text: string) => (/^([0-9a-f]{3,4}|[0-9a-f]{6}|[0-9a-f]{8})$/i.test(text) ? `#${text}` : text);
+
 /** px from the left edge of the inspector: what opens there stands beside it, clear of every field. */
 const insetOf = (element: HTMLElement) =>
   element.getBoundingClientRect().left - (element.closest('.inspector')?.getBoundingClientRect().left ?? 0);
@@ -41,5 +44,14 @@ export function ColourField({ label, value, mixed = false, commit }: ColourProps
       />
     </Popover>
   );
-  return <TextField label={label} name={label} value={value} mixed={mixed} before={patch} commit={commit} />;
+  return (
+    <TextField
+      label={label}
+      name={label}
+      value={value}
+      mixed={mixed}
+      before={patch}
+      commit={(text) => commit(withHash(text))}
+    />
+  );
 }

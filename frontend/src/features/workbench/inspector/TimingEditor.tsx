@@ -9,6 +9,7 @@ import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit } from '../bench';
 import type { Timing } from '../edits';
 import { springLike } from '../springs';
+import { easingOf } from './bezier';
 import { CurvePlot } from './CurvePlot';
 import { OwnPresets } from './OwnPresets';
 import { PresetChip } from './PresetChip';
@@ -78,7 +79,12 @@ function CurveFields({ timing, mixed, commit }: { timing: CurveTiming; mixed: bo
         mixed={mixed}
         commit={(v) => commit({ ...timing, duration_ms: v })}
       />
-      <TextField label="easing" value={easing} mixed={mixed} commit={(v) => commit({ ...timing, easing: v })} />
+      <TextField
+        label="easing"
+        value={easing}
+        mixed={mixed}
+        commit={(v) => commit({ ...timing, easing: easingOf(v) })}
+      />
       <Flex wrap gap={5} role="group" aria-label="Easings">
         {Object.entries(CURVE_PRESETS).map(([name, css]) => (
           <PresetChip

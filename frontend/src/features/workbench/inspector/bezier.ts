@@ -17,6 +17,15 @@ export function handlesOf(easing: string): Handles | null {
   return numbers?.length === 4 && numbers.every(Number.isFinite) ? (numbers as unknown as Handles) : null;
 }
 
+/** Four numbers alone are the handles of a curve; any other text is an easing as it stands. */
+export function easingOf(text: string): string {
+  const numbers = text
+    .trim()
+    .split(/[\s,;]+/)
+    .map(Number);
+  return numbers.length === 4 && numbers.every(Number.isFinite) ? `cubic-bezier(${numbers.join(', ')})` : text;
+}
+
 const short = (value: number) => Math.round(value * 100) / 100;
 
 /** Handles stay inside the time of the curve; beyond its values they may go, twice as far. */

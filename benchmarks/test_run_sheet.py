@@ -3,8 +3,14 @@
 from __future__ import annotations
 
 import statistics
+from collections.abc import Iterator
+from pathlib import Path
+from typing import Any
 
 import pytest
+from big import big_piece
+
+from conftest import serve
 
 FRAMES, ROUNDS = 300, 40
 
@@ -91,3 +97,56 @@ def test_from_a_bar_let_go_to_the_loop(browser, address: str, benchmark) -> None
     edit, bare = (statistics.quantiles(values[3:], n=20) for values in (took, wire))
     benchmark.extra_info.update({"p50_ms": edit[9], "p95_ms": edit[18], "ratio_to_bare_request": edit[9] / bare[9]})
     print(f"\nbar: p50 {edit[9]:.1f} ms, p95 {edit[18]:.1f} ms, {edit[9] / bare[9]:.1f}× a bare request")
+
+
+# A bar pulled to and fro, a move of the pointer in every frame; all others of its transition are linked to it.
+PULL = """
+const [frames, done] = arguments;
+const frame = () => new Promise(requestAnimationFrame);
+Element.prototype.setPointerCapture = () => {};
+const body = document.querySelector('[data-bar$=" l49/x"] .body');
+const box = body.getBoundingClientRect();
+const point = (type, dx, buttons = 1) => body.dispatchEvent(new PointerEvent(type, {
+  bubbles: true, buttons, button: 0, pointerId: 1, clientX: box.x + 4 + dx, clientY: box.y + 4}));
+(async () => {
+  document.querySelector('.stage-foot .ant-btn').click();
+  point('pointerdown', 0);
+  const gaps = [];
+  let last = await frame();
+  for (let i = 0; i < frames; i++) {
+    point('pointermove', 20 + i % 40);
+    const now = await frame();
+    gaps.push(now - last);
+    last = now;
+  }
+  const moved = document.querySelectorAll('.bar-of .figure').length;
+  dispatchEvent(new KeyboardEvent('keydown', {key: 'Escape', bubbles: true, cancelable: true}));
+  done([gaps, moved]);
+})();
+"""
+
+
+def linked_piece() -> dict[str, Any]:
+    """50 layers that all change in every state, and in the first transition start with the topmost of them."""
+    piece = big_piece(50, 4, dense=True)
+    piece["transitions"][0]["lanes"] = [
+        {"layer": f"l{n}", "anchor": {"layer": f"l{n + 1}", "edge": "with"}} for n in range(49)
+    ]
+    return piece
+
+
+@pytest.fixture
+def address_linked(tmp_path: Path) -> Iterator[str]:
+    yield from serve(tmp_path, linked_piece())
+
+
+def test_pulling_a_bar_with_others_linked_to_it(browser, address_linked: str, benchmark) -> None:
+    opened(browser, address_linked)
+    benchmark.pedantic(lambda: None)
+    pulled, moved = browser.execute_async_script(PULL, FRAMES)
+    still = browser.execute_async_script(PLAY, FRAMES)
+    p95, p95_still = (statistics.quantiles(gaps[5:], n=20)[18] for gaps in (pulled, still))
+    benchmark.extra_info.update(
+        {"p95_ms": p95, "bars_that_go_along": moved, "ratio_to_standing_still": p95 / p95_still}
+    )
+    print(f"\npulling, {moved} bars go along: p95 {p95:.1f} ms a frame; standing still {p95_still:.1f} ms")

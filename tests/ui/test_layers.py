@@ -119,6 +119,25 @@ def test_arrow_keys_move_what_was_chosen_in_the_list_and_escape_goes_up_to_the_p
     bench.wait(lambda: bench.one(".inspector h2").text == "Dots")
 
 
+def test_a_pivot_that_moves_leaves_its_layer_where_it_is(bench) -> None:
+    document = dots()
+    for layer in document["layers"]:
+        if layer["id"] == "dot-1":
+            layer |= {"width": 40, "rotation": 30, "scale_x": 1.5}
+    bench.put(document)
+    before = places(bench)
+    row(bench, "dot-1").click()
+    # In the base, while a state that has a place of its own is posed; then in that state alone.
+    bench.one("[aria-label='What an edit changes'] [title='Edits the base']").click()
+    bench.set("pivot x", "0")
+    assert places(bench) == pytest.approx(before, abs=0.2)
+    bench.one("[aria-label='What an edit changes'] [title='Edits this state']").click()
+    bench.set("pivot y", "1")
+    assert places(bench) == pytest.approx(before, abs=0.2)
+    own = bench.document()["states"][1]["changes"]["dot-1"]
+    assert own["x"] != 60 and own["pivot_y"] == 1
+
+
 def test_what_lies_beyond_the_edge_is_cut_off_where_it_plays(bench) -> None:
     document = dots()
     bench.put(

@@ -31,8 +31,10 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
   // Found once for all bars: a large piece has hundreds of them.
   const placeOfRow = useMemo(() => new Map(rows.map((row, i) => [row, i])), [rows]);
   const names = useMemo(() => namesOf(rows), [rows, layers]); // eslint-disable-line react-hooks/exhaustive-deps -- names change with the layers
-  const isInView = (at: number) => at >= view.from && at < view.to;
-  const drawn = bars.filter((bar) => isInView(known(placeOfRow.get(bar.row))));
+  const drawn = useMemo(() => {
+    const isInView = (at: number) => at >= view.from && at < view.to;
+    return bars.filter((bar) => isInView(known(placeOfRow.get(bar.row))));
+  }, [bars, placeOfRow, view.from, view.to]);
   const isOnAxis = (bar: Bar) => bar.end_ms >= scale.ms(-40) && bar.start_ms <= scale.ms(scale.width + 40);
   const [width, height] = [scale.width + 26, rows.length * ROW_H];
   const nameOf = (bar: Bar) => `${names.get(bar.layer)} ${propertyNamed(bar.property).label}`;
@@ -45,7 +47,7 @@ export function Rows({ bars, rows, shown: view, chosen, choose, snap, scale, mar
           return <line key={row} {...line('grid')} x1={0} x2={width} y1={y} y2={y} />;
         })}
         <DeadTimes marks={marks} scale={scale} height={height} />
-        <Links bars={drawn} all={bars} place={placeOfRow} scale={scale} />
+        <Links bars={drawn} all={bars} place={placeOfRow} scale={scale} pulled={pulled?.places} />
         {drawn.filter(isOnAxis).map((bar) => {
           const place = pulled?.places.get(bar.key);
           const [start, end] = place ?? [bar.start_ms, bar.end_ms];

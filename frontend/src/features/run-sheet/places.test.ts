@@ -1,7 +1,7 @@
 import { describe, expect, it } from 'vitest';
 import type { Transition } from '../../api/contract';
 import type { Bar } from './model';
-import { placesOf, roomOf, withFollowers, type Pull } from './places';
+import { followersIn, placesOf, roomOf, type Pull } from './places';
 import { around, shifted, zoomed } from './seen';
 
 const bar = (layer: string, start_ms: number, end_ms: number, property = 'x'): Bar => ({
@@ -56,7 +56,7 @@ describe('pulled bars', () => {
     const turn = bar('a', 100, 300, 'rotation');
     const free = bar('d', 100, 300, 'y');
     const bars = [a, turn, b, c, free];
-    const moved = withFollowers(ways, bars, placesOf([a], pull('move', 40)), false);
+    const moved = followersIn(ways, bars)(placesOf([a], pull('move', 40)), false);
     expect(Object.fromEntries(moved)).toEqual({
       [a.key]: [140, 340],
       [turn.key]: [140, 340],
@@ -64,7 +64,7 @@ describe('pulled bars', () => {
       [c.key]: [340, 540],
     });
     // Longer at its end: what starts with it stays, and what comes after that too.
-    const longer = withFollowers(ways, bars, placesOf([a], pull('end', 40)), true);
+    const longer = followersIn(ways, bars)(placesOf([a], pull('end', 40)), true);
     expect(longer.get(b.key)).toEqual([150, 350]);
     expect(longer.has(turn.key)).toBe(false);
   });

@@ -1,7 +1,6 @@
 /* Where bars come to stand when they are pulled, and what goes along with them. Pure. */
 import type { Transition } from '../../api/contract';
 import { edits } from '../workbench';
-import { linkedTo } from './findings';
 import { laneOfBar, type Bar } from './model';
 
 /** Which part of bars is pulled, and how far; `alone`: that property and not its whole layer. */
@@ -46,54 +45,78 @@ const laneOf = (transitions: readonly Transition[], bar: Bar): Lane => {
   return edits.laneOf(transitions, bar.transition, layer, property);
 };
 
-/** The same with all that goes along: the other bars of a layer that is moved as a whole, and what is linked to one. */
-export function withFollowers(
-  transitions: readonly Transition[],
-  bars: readonly Bar[],
-  pulled: Places,
-  alone: boolean,
-): Places {
-  const places = new Map(pulled);
-  const byKey = new Map(bars.map((bar) => [bar.key, bar]));
-  const waiting = [...pulled.keys()];
-  for (const key of waiting) {
-    const bar = byKey.get(key);
-    const place = places.get(key);
-    if (!bar || !place) continue;
-    const [by, byEnd] = [place[0] - bar.start_ms, place[1] - bar.end_ms];
-    for (const other of bars) {
-      if (places.has(other.key) || other.base_ms !== bar.base_ms || other.transition !== bar.transition) continue;
-      const moved = isSibling(transitions, bar, other, alone && pulled.has(key))
-        ? ([by, byEnd] as const)
-        : linked(transitions, bar, other, bars, [by, byEnd]);
-      if (!moved) continue;
-      places.set(other.key, [other.start_ms + moved[0], other.end_ms + moved[1]]);
-      waiting.push(other.key);
+type Shift = readonly [start: number, end: number];
+
+/** What moves as one: all bars of a lane in one part of the run, and how it is linked to others. */
+interface Unit {
+  bars: Bar[];
+  /** What starts with it or after it. */
+  linked: { unit: Unit; edge: edits.Anchor['edge'] }[];
+}
+
+/** Says where everything stands when bars are pulled: the other bars of a layer that is moved as a whole, and what is
+ * linked to one, go along. What holds for all pulls is worked out once. */
+export function followersIn(transitions: readonly Transition[], bars: readonly Bar[]) {
+  const units = unitsOf(transitions, bars);
+  const unitOf = new Map([...units.values()].flatMap((unit) => unit.bars.map((bar) => [bar.key, unit] as const)));
+  return (pulled: Places, alone: boolean): Places => {
+    const places = new Map(pulled);
+    const shifts = new Map<Unit, Shift>();
+    const waiting: Unit[] = [];
+    const go = (unit: Unit, shift: Shift) => {
+      if (shifts.has(unit)) return;
+      shifts.set(unit, shift);
+      waiting.push(unit);
+    };
+    for (const bar of bars) {
+      const [place, unit] = [pulled.get(bar.key), unitOf.get(bar.key)];
+      if (place && unit) go(unit, [place[0] - bar.start_ms, place[1] - bar.end_ms]);
     }
+    const held = new Set(waiting);
+    for (const unit of waiting) {
+      const [by, byEnd] = shifts.get(unit) ?? [0, 0];
+      for (const { unit: other, edge } of unit.linked) {
+        const shift = edge === 'with' ? by : byEnd;
+        go(other, [shift, shift]);
+      }
+      if (alone && held.has(unit)) continue;
+      for (const bar of unit.bars)
+        if (!places.has(bar.key)) places.set(bar.key, [bar.start_ms + by, bar.end_ms + byEnd]);
+    }
+    return places;
+  };
+}
+
+function unitsOf(transitions: readonly Transition[], bars: readonly Bar[]): ReadonlyMap<string, Unit> {
+  const lanes = new Map<string, NonNullable<Lane>>(
+    transitions.flatMap((way) =>
+      (way.lanes ?? []).map((lane) => [`${way.id} ${lane.layer} ${lane.property ?? ''}`, lane] as const),
+    ),
+  );
+  const units = new Map<string, Unit>();
+  // The bar that an anchor names is the first of its layer, or of that property, in the same part of the run.
+  const firsts = new Map<string, Unit>();
+  const anchored: [Unit, Bar, edits.Anchor][] = [];
+  for (const bar of bars) {
+    const { layer, property } = laneOfBar(bar);
+    const [part, of] = [`${bar.transition} ${bar.base_ms}`, `${bar.transition} ${layer}`];
+    const own = lanes.get(`${of} ${property}`);
+    const key = `${part} ${layer} ${own || laneOfBar(bar).ofCopy ? property : ''}`;
+    const lane = own ?? lanes.get(`${of} `);
+    let unit = units.get(key);
+    if (!unit) {
+      units.set(key, (unit = { bars: [], linked: [] }));
+      if (lane?.anchor?.layer) anchored.push([unit, bar, lane.anchor]);
+    }
+    unit.bars.push(bar);
+    for (const name of [`${part} ${bar.layer}`, `${part} ${bar.layer} ${bar.property}`])
+      if (!firsts.has(name)) firsts.set(name, unit);
   }
-  return places;
-}
-
-/** Whether both go by the lane of one layer. */
-function isSibling(transitions: readonly Transition[], bar: Bar, other: Bar, alone: boolean): boolean {
-  const [one, two] = [laneOfBar(bar), laneOfBar(other)];
-  if (one.layer !== two.layer) return false;
-  if (one.ofCopy) return two.ofCopy;
-  return !alone && !laneOf(transitions, bar)?.property && !laneOf(transitions, other)?.property;
-}
-
-function linked(
-  transitions: readonly Transition[],
-  bar: Bar,
-  other: Bar,
-  bars: readonly Bar[],
-  [by, byEnd]: Place,
-): Place | null {
-  const anchor = laneOf(transitions, other)?.anchor;
-  const to = anchor?.layer ? linkedTo(other, anchor, bars) : undefined;
-  if (!anchor || to?.key !== bar.key) return null;
-  const shift = anchor.edge === 'with' ? by : byEnd;
-  return [shift, shift];
+  for (const [unit, { transition, base_ms }, { layer, property, edge }] of anchored) {
+    const named = `${transition} ${base_ms} ${layer}`;
+    firsts.get(property ? `${named} ${property}` : named)?.linked.push({ unit, edge });
+  }
+  return units;
 }
 
 /** How far the pulled bars may go before something holds them, and what that is. */

@@ -4,7 +4,7 @@ import { pulling } from '../../shared/ui/pulling';
 import { useHeld } from '../../shared/ui/useHeld';
 import { clock, useBench } from '../workbench';
 import { endsBeside, snapped, type Bar, type Snap } from './model';
-import { placesOf, roomOf, withFollowers, type Places, type Pull } from './places';
+import { followersIn, placesOf, roomOf, type Places, type Pull } from './places';
 import { keysPressed, Pulls } from './pulls';
 import type { Scale } from './Sheet';
 import { lastOf } from '../../shared/known';
@@ -105,15 +105,14 @@ function snappedBy(
 }
 
 /** Where everything stands that is moved by what is held. */
-const usePulled = (held: Held | null, bars: readonly Bar[], transitions: Piece['transitions']) =>
-  useMemo<Pulled | null>(() => {
+function usePulled(held: Held | null, bars: readonly Bar[], transitions: Piece['transitions']): Pulled | null {
+  const follow = useMemo(() => followersIn(transitions ?? [], bars), [transitions, bars]);
+  return useMemo(() => {
     if (!held) return null;
-    const places = placesOf(
-      bars.filter((bar) => held.keys.includes(bar.key)),
-      held,
-    );
-    return { places: withFollowers(transitions ?? [], bars, places, held.alone), stopped: held.stopped };
-  }, [held, bars, transitions]);
+    const pulled = bars.filter((bar) => held.keys.includes(bar.key));
+    return { places: follow(placesOf(pulled, held), held.alone), stopped: held.stopped };
+  }, [held, bars, follow]);
+}
 
 /** As far as what is pulled may go, and what stops it there. */
 function kept(

@@ -51,30 +51,24 @@ export function looksEdit(looks: Record<string, Values>): Edit {
   const bench = useBench.getState();
   const { document: piece, state, poses } = bench;
   const scope = reaches(bench, Object.keys(looks));
-  const edit = setLooks(
-    piece,
-    state,
-    written(piece, known(poses[state]), withPlaces(looks, known(poses[state]))),
-    scope,
-  );
-  if (scope === 'state' || !Object.values(looks).some(movesPivot)) return edit;
-  return inTurn(piece, edit.label, [() => edit, (now) => elsewhere(now, state, poses, looks)]);
+  const pose = known(poses[state]);
+  const asWritten = written(piece, pose, looks);
+  const turned = Object.keys(looks).filter((id) => movesPivot(known(looks[id])));
+  if (!turned.length) return setLooks(piece, state, asWritten, scope);
+  for (const id of turned) {
+    const shift = shiftOf(known(pose[id]), known(looks[id]));
+    const at = (name: string, by: number) => round(Number(valueOf(piece, state, id, name, scope)) + by);
+    const place: Values = { ...(shift[0] && { x: at('x', shift[0]) }), ...(shift[1] && { y: at('y', shift[1]) }) };
+    asWritten[id] = { ...place, ...asWritten[id] };
+  }
+  const edit = setLooks(piece, state, asWritten, scope);
+  return scope === 'state'
+    ? edit
+    : inTurn(piece, edit.label, [() => edit, (now) => placesOfStates(now, poses, turned, looks)]);
 }
 
 const PIVOT = ['pivot_x', 'pivot_y'];
 const movesPivot = (values: Values) => PIVOT.some((name) => name in values);
-
-/** With the places that keep layers where they are seen when their pivots move. */
-function withPlaces(looks: Record<string, Values>, pose: Pose): Record<string, Values> {
-  return Object.fromEntries(
-    Object.entries(looks).map(([id, values]) => {
-      const [dx, dy] = movesPivot(values) ? shiftOf(known(pose[id]), values) : [0, 0];
-      const look = known(pose[id]);
-      const place: Values = dx || dy ? { x: round(Number(look.x) + dx), y: round(Number(look.y) + dy) } : {};
-      return [id, { ...place, ...values }];
-    }),
-  );
-}
 
 /** How far a layer has to go so that its box stays where it was. */
 function shiftOf(look: Look, values: Values): readonly [number, number] {
@@ -83,19 +77,17 @@ function shiftOf(look: Look, values: Values): readonly [number, number] {
   return [round(before[0] - after[0]), round(before[1] - after[1])];
 }
 
-/** The same for all other states that say themselves where the layer is. */
-function elsewhere(
+/** The same for all states that say themselves where the layers are. */
+function placesOfStates(
   piece: Piece,
-  shown: string,
   poses: Readonly<Record<string, Pose>>,
+  ids: readonly string[],
   looks: Record<string, Values>,
 ): Edit {
   const cells = piece.states.flatMap(({ id: state, changes }) =>
-    Object.entries(looks).flatMap(([layer, values]): Cell[] => {
+    ids.flatMap((layer): Cell[] => {
       const own = (changes as Record<string, Values> | undefined)?.[layer] ?? {};
-      const look = poses[state]?.[layer];
-      if (state === shown || !look || !movesPivot(values)) return [];
-      const shift = shiftOf(look, values);
+      const shift = shiftOf(known(poses[state]?.[layer]), known(looks[layer]));
       return (['x', 'y'] as const).flatMap((property, axis) =>
         property in own && shift[axis]
           ? [{ state, layer, property, value: round(Number(own[property]) + known(shift[axis])) }]

@@ -15,6 +15,7 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.measures.seam import sides_of
 from keen_ripple.core.timeline import timeline_of
+from keen_ripple.handoff import FORMATS
 from keen_ripple.render import draw_at, draw_pose
 from keen_ripple.render.difference import differing
 from support import piece, way
@@ -104,3 +105,6 @@ def test_a_piece_that_clips_shows_nothing_beyond_its_edge_also_in_another() -> N
         timeline = timeline_of(read_piece(holder), library=library)
         seen = np.argwhere(draw_at(timeline, 0)[:, :, 3] == 255)
         assert (seen[:, 1].min(), seen[:, 1].max()) == (left, 104)
+        page = FORMATS["html"].write(timeline_of(library["inner"])).decode()
+        rule = page[page.index(".piece {") :]
+        assert ("overflow: hidden" in rule[: rule.index("}")]) is clips

@@ -8,6 +8,7 @@ from __future__ import annotations
 import io
 import json
 import zipfile
+import zlib
 from collections.abc import Callable, Iterable, Mapping
 from pathlib import Path
 from typing import Any, NamedTuple
@@ -66,13 +67,14 @@ def unzipped(data: bytes) -> dict[str, Any]:
                 remedy="Take the pieces out of it in parts.",
             )
         return {each.filename: _json_in(archive, each) for each in files}
-    except (zipfile.BadZipFile, NotImplementedError, RuntimeError, EOFError) as error:
+    # What it is packed by that we have not, a password, and a stream that is broken, among them.
+    except (zipfile.BadZipFile, zlib.error, NotImplementedError, RuntimeError, EOFError) as error:
         raise Fault(f"This is no zip archive that can be read: {error}.", remedy="Choose another file.") from None
 
 
 def _json_in(archive: zipfile.ZipFile, file: zipfile.ZipInfo) -> Any:
     with archive.open(file) as stream:
-        # An archive may say less of itself than it holds.
+        # What is longer than any document is refused as such.
         data = stream.read(LONGEST_DOCUMENT + 1)
     return in_file(file.filename, data)
 

@@ -186,8 +186,11 @@ def test_takes_are_kept_compared_and_dropped(client: FlaskClient) -> None:
     assert client.delete(f"{takes}/3").status_code == 200
     assert client.delete(f"{takes}/3").status_code == 404
     assert [each["name"] for each in client.get(takes).get_json()["takes"]] == ["Calm"]
+    assert client.post(takes, json={"name": "Late"}).status_code == 201
     assert client.post(f"{takes}/3/restore").status_code == 200
-    assert [each["name"] for each in client.get(takes).get_json()["takes"]] == ["Calm", "Late"]
+    assert [each["name"] for each in client.get(takes).get_json()["takes"]] == ["Calm", "Late 2", "Late"]
+    assert client.delete(f"{takes}/4").status_code == 200
+    assert [each["name"] for each in client.get(takes).get_json()["takes"]] == ["Calm", "Late 2"]
 
 
 def test_presets_are_shared_by_all_pieces(client: FlaskClient) -> None:

@@ -20,12 +20,18 @@ from keen_ripple.web import create_app
 from support import DEMO, piece
 
 
-def archive(**files: Any) -> bytes:
+def archive(method: int = zipfile.ZIP_STORED, **files: Any) -> bytes:
     out = io.BytesIO()
-    with zipfile.ZipFile(out, "w") as made:
+    with zipfile.ZipFile(out, "w", method) as made:
         for name, content in files.items():
             made.writestr(f"{name}.json", content if isinstance(content, str) else json.dumps(content))
     return out.getvalue()
+
+
+def broken(data: bytes) -> bytes:
+    """With another first byte of what is packed."""
+    at = len("good.json") + 30
+    return data[:at] + b"\xff" + data[at + 1 :]
 
 
 def documents(client: FlaskClient) -> dict[str, Any]:
@@ -77,12 +83,13 @@ def test_an_id_that_another_piece_has_is_not_taken_from_it(client: FlaskClient) 
     [
         (b"no archive", "no zip archive"),
         (archive(), "no piece in this archive"),
+        (broken(archive(good=piece(), method=zipfile.ZIP_DEFLATED)), "no zip archive"),
         (archive(good=piece(), bad="{"), "bad.json: "),
         (archive(good=piece(), bad={**piece(), "id": "b", "start": "nowhere"}), "bad.json: "),
         (archive(one=piece(), two={**piece(), "name": "Another"}), "'probe'"),
         (archive(one={**piece(), "layers": [], "extra": 1}), "one.json: "),
     ],
-    ids=["no archive", "empty", "no JSON", "no piece", "two of one id", "unknown field"],
+    ids=["no archive", "empty", "broken", "no JSON", "no piece", "two of one id", "unknown field"],
 )
 def test_what_cannot_be_read_is_said_and_nothing_is_stored(client: FlaskClient, data: bytes, says: str) -> None:
     before = shelf_size(client)

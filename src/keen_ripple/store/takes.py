@@ -66,11 +66,13 @@ def _free_name(conn: Connection, piece_id: str, wanted: str) -> str:
 
 
 def set_removed(conn: Connection, piece_id: str, number: int, removed: bool) -> None:
-    """Takes a take away, or puts it back. Raises Missing."""
+    """Takes a take away, or puts it back, by a free name where another has its own by now. Raises Missing."""
     where = "WHERE piece_id = ? AND number = ? AND removed != ?"
-    found = conn.execute(f"UPDATE take SET removed = ? {where}", (removed, piece_id, number, removed))
-    if found.rowcount == 0:
+    row = conn.execute(f"SELECT name FROM take {where}", (piece_id, number, removed)).fetchone()
+    if row is None:
         raise _missing(number)
+    name = row["name"] if removed else _free_name(conn, piece_id, row["name"])
+    conn.execute(f"UPDATE take SET removed = ?, name = ? {where}", (removed, name, piece_id, number, removed))
 
 
 def _take(row: Row) -> Take:

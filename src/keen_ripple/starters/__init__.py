@@ -4,15 +4,14 @@ from __future__ import annotations
 
 import json
 from importlib.resources import files
-from typing import Any
+from typing import Any, Literal, get_args
 
 # In the order in which they are offered.
-STARTERS = ("dots-that-lift", "bar-that-fills", "switch", "notice", "row-of-cards")
+Starter = Literal["dots-that-lift", "bar-that-fills", "switch", "notice", "row-of-cards"]
+STARTERS: tuple[Starter, ...] = get_args(Starter)
 
 
-def starter(name: str) -> dict[str, Any]:
-    """The document of a starter. Raises KeyError."""
-    if name not in STARTERS:
-        raise KeyError(name)
+def starter(name: Starter) -> dict[str, Any]:
+    """The document of a starter."""
     document: dict[str, Any] = json.loads((files(__name__) / f"{name}.json").read_text("utf-8"))
     return document

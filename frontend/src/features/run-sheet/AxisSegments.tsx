@@ -1,7 +1,7 @@
 import { area } from '../../shared/drawing/paint';
 import type { Run, Segment, State } from '../../api/contract';
 import { useBench } from '../workbench';
-import { beginsState, wayAfter } from './model';
+import { beginsState, fitted, wayAfter } from './model';
 import type { Scale } from './Sheet';
 
 interface Props {
@@ -33,16 +33,6 @@ export function AxisSegments({ run, scale, states }: Props) {
       )}
     </>
   );
-}
-
-/** px of a letter, on the safe side */
-const LETTER = 6.8;
-
-/** As much of a name as there is room for. */
-function fitted(name: string, room: number): string {
-  const letters = Math.floor(room / LETTER);
-  if (letters >= name.length) return name;
-  return letters > 2 ? `${name.slice(0, letters - 1)}…` : '';
 }
 
 interface ReachedProps {

@@ -1,8 +1,9 @@
 import { Flex, Select } from 'antd';
+import equal from 'fast-deep-equal';
 import { TypedField } from '../../shared/ui/Field';
 import { changeOf } from '../../shared/text/sums';
 import { attempt, edits, labelOf, make, TimingEditor, transitionNamed, useBench } from '../workbench';
-import { attemptTimes } from './attemptTimes';
+import { attemptTimes } from './barEdits';
 import { laneOfBar, type Bar } from './model';
 import { roomOf, type Place } from './places';
 import { lastOf } from '../../shared/known';
@@ -17,7 +18,6 @@ const parse = (text: string): { value: Change } | { fault: string } => {
 /** Several bars: what is set here is set in all of them, or changes each from its own. */
 export function ManyBars({ picked }: { picked: readonly Bar[] }) {
   const piece = useBench((b) => b.document);
-  const bar = lastOf(picked);
   const own = picked.filter((each) => !laneOfBar(each).ofCopy);
   const move = (placeOf: (bar: Bar) => Place) => {
     const places = new Map(picked.map((each) => [each.key, placeOf(each)]));
@@ -65,7 +65,7 @@ export function ManyBars({ picked }: { picked: readonly Bar[] }) {
         <TimingEditor
           key={own.map((each) => each.key).join()}
           timing={timingOf(piece, lastOf(own))}
-          mixed={own.some((each) => JSON.stringify(timingOf(piece, each)) !== JSON.stringify(timingOf(piece, bar)))}
+          mixed={own.some((each) => !equal(timingOf(piece, each), timingOf(piece, lastOf(own))))}
           reading={undefined}
           commit={(timing) => make(setLanes({ timing }, `Timing of ${own.length} bars`))}
         />

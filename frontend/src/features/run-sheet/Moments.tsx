@@ -1,5 +1,5 @@
 import { NumberField } from '../../shared/ui/Field';
-import { attemptTimes } from './attemptTimes';
+import { attemptTimes } from './barEdits';
 import type { Bar } from './model';
 import { roomOf, type Place } from './places';
 import { useBench } from '../workbench';
@@ -28,15 +28,13 @@ export function Moments({ bar }: { bar: Bar }) {
     />
   );
   return (
-    <>
-      <div className="pairs">
-        <small className="quiet wide">in the run</small>
-        {field('of the run', 0, 'start')}
-        {field('of the run', 0, 'end')}
-        <small className="quiet wide">in its transition</small>
-        {field('of the transition', bar.base_ms, 'start')}
-        {field('of the transition', bar.base_ms, 'end')}
-      </div>
-    </>
+    <div className="pairs">
+      <small className="quiet wide">in the run</small>
+      {field('of the run', 0, 'start')}
+      {field('of the run', 0, 'end')}
+      <small className="quiet wide">in its transition</small>
+      {field('of the transition', bar.base_ms, 'start')}
+      {field('of the transition', bar.base_ms, 'end')}
+    </div>
   );
 }

@@ -15,7 +15,7 @@ import {
   useBench,
   useSize,
 } from '../workbench';
-import { rulerStep } from './model';
+import { fitted, rulerStep } from './model';
 import { ROW_H } from './rowHeight';
 import { cuesOnWay, farthest, sectionsOnWay, type Stretch } from './scroll';
 import { NAMES_W } from './Sheet';
@@ -95,11 +95,9 @@ function Section({ section: { name, from_px, to_px }, x, odd }: { section: Stret
   return (
     <g>
       <rect {...area(odd ? 'glass' : 'brass')} x={x(from_px)} y={54} width={wide} height={3} />
-      {wide > 20 && (
-        <text className="named" x={x(from_px) + 2} y={79}>
-          {wide > name.length * 6.4 ? name : `${name.slice(0, Math.floor(wide / 6.4))}…`}
-        </text>
-      )}
+      <text className="named" x={x(from_px) + 2} y={79}>
+        {fitted(name, wide)}
+      </text>
       <title>{`${name}, ${from_px} to ${to_px} px`}</title>
     </g>
   );

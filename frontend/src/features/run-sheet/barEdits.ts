@@ -1,6 +1,6 @@
 /* What pulling bars makes of the lanes behind them. */
 import type { Transition, TransitionReading } from '../../api/contract';
-import { edits, lasting, transitionNamed } from '../workbench';
+import { edits, lasting, make, transitionNamed, useBench } from '../workbench';
 import { laneOfBar, type Bar } from './model';
 import type { Place, Places } from './places';
 import { known } from '../../shared/known';
@@ -32,6 +32,10 @@ export async function moveBars(
   }
   return edits.setLanes(piece, [...wishes.values()], `Time of ${bars.length === 1 ? 'a bar' : `${bars.length} bars`}`);
 }
+
+/** Puts bars where they are wanted; rejects with why that cannot be. */
+export const attemptTimes = async (bars: readonly Bar[], places: Places): Promise<void> =>
+  make(await moveBars(useBench.getState(), bars, places));
 
 /** What of a lane has to be another for its bar to stand there: what comes from a stagger or from the bar that it counts
  * from stays. */

@@ -146,3 +146,13 @@ export function beginsState(segments: readonly Segment[], index: number): boolea
   if (!segment || !before) return segment !== undefined;
   return before.kind === 'travel' && (segment.kind === 'travel' || before.from !== segment.from);
 }
+
+/** px of a letter, on the safe side */
+const LETTER = 6.8;
+
+/** As much of a name as there is room for, px; nothing of it rather than a letter or two. */
+export function fitted(name: string, room: number): string {
+  const letters = Math.floor(room / LETTER);
+  if (letters >= name.length) return name;
+  return letters > 2 ? `${name.slice(0, letters - 1)}…` : '';
+}

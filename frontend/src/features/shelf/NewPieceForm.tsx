@@ -130,6 +130,7 @@ interface ChipsProps {
 
 const Chips = ({ label, names, chosen, choose, children }: ChipsProps) => (
   <Flex wrap align="center" gap={4} role="group" aria-label={label} style={{ ...WIDE, marginTop: 8 }}>
+    <span className="quiet">{label.toLowerCase()}</span>
     {names.map((name) => (
       <Chip key={name} pressed={name === chosen} onClick={() => choose(name)}>
         {name}

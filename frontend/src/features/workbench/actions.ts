@@ -200,7 +200,7 @@ async function addedState(edit: edits.Edit & { id: string }): Promise<void> {
 }
 
 /** Whether a state after the chosen one would change where others lead. */
-export const wouldRewire = ({ document, state }: Pick<Bench, 'document' | 'state'>, backwards: boolean) =>
+const wouldRewire = ({ document, state }: Pick<Bench, 'document' | 'state'>, backwards: boolean) =>
   (document.transitions ?? []).some((t) => (backwards ? t.to : t.from) === state);
 
 /** After the chosen state, or before it while the piece is built backwards; where that changes what others lead to, it

@@ -6,18 +6,14 @@ import { round } from '../../shared/text/sums';
 import { attempt, sayFault, useBench } from './bench';
 import { copyLayers, pasteLayers } from './actions';
 import { choose } from './choosing';
-import { addLayer, CannotBe, freeId, type Edit } from './edits';
+import { addLayer, CannotBe, withFreeIds, type Edit } from './edits';
 import { walk } from './tree';
 import { lastOf } from '../../shared/known';
 
 /** The layers on top of all others: in an empty piece, which takes their size, as they are; else as one group in its middle, no larger than the piece. */
 export function addArtwork(piece: Piece, artwork: Artwork): Edit & { id: string } {
   const taken = new Set(walk(piece.layers ?? []).map((p) => p.layer.id));
-  const named = (layer: Layer): Layer => {
-    const id = freeId(taken, layer.id);
-    taken.add(id);
-    return { ...layer, id, ...(layer.kind === 'group' ? { layers: (layer.layers ?? []).map(named) } : {}) } as Layer;
-  };
+  const named = (layer: Layer) => withFreeIds(layer, taken);
   const label = `Take in ${artwork.name}`;
   if (!piece.layers?.length) {
     const layers = artwork.layers.map(named);

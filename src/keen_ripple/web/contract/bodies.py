@@ -14,6 +14,7 @@ from keen_ripple.core.document.read import as_fault
 from keen_ripple.core.document.transitions import Timing
 from keen_ripple.core.limits import LATEST_EVENT_MS, MOST_KEPT_EVENTS, MOST_PARAMETERS
 from keen_ripple.core.live.events import EventModel
+from keen_ripple.starters import Starter
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.contract.parts import Patch, Sent, Unchecked
 
@@ -37,7 +38,7 @@ class NewPiece(Body):
     height: float | None = None
     safe_area: SafeArea | None = None
     copy_of: str | None = None
-    starter: Literal["dots-that-lift", "bar-that-fills", "switch", "notice", "row-of-cards"] | None = None
+    starter: Starter | None = None
     document: Annotated[dict[str, Any], Unchecked(Piece)] | None = None
 
 

@@ -49,19 +49,22 @@ export function addLayer(
   return { id, label: `Add ${name.toLowerCase()}`, patch };
 }
 
+/** The layer with everything inside it, by ids that are free; `taken` and `renamed` learn them. */
+export function withFreeIds(layer: Layer, taken: Set<string>, renamed = new Map<string, string>()): Layer {
+  const id = freeId(taken, layer.id);
+  taken.add(id);
+  renamed.set(layer.id, id);
+  const inner =
+    layer.kind === 'group' ? { layers: (layer.layers ?? []).map((each) => withFreeIds(each, taken, renamed)) } : {};
+  return { ...layer, ...inner, id } as Layer;
+}
+
 /** A copy just above, with everything inside it, and with its differences in every state. */
 export function duplicateLayer(piece: Piece, id: string): Edit & { id: string } {
   const { layer, path, index } = placed(piece, id);
   const taken = new Set(idsOf(piece));
   const renamed = new Map<string, string>();
-  const copy = (original: Layer): Layer => {
-    const fresh = freeId(taken, original.id);
-    taken.add(fresh);
-    renamed.set(original.id, fresh);
-    const inner = original.kind === 'group' ? { layers: (original.layers ?? []).map(copy) } : {};
-    return { ...original, ...inner, id: fresh } as Layer;
-  };
-  const value = { ...copy(layer), name: freeLayerName(piece, layer.name) };
+  const value = { ...withFreeIds(layer, taken, renamed), name: freeLayerName(piece, layer.name) };
   const patch: Operation[] = [{ op: 'add', path: path.replace(/\d+$/, String(index + 1)), value }];
   piece.states.forEach((state, s) => {
     for (const [from, to] of renamed) {

@@ -2,8 +2,8 @@
 import type { Layer, Operation, Piece } from '../../../api/contract';
 import { known } from '../../../shared/known';
 import { placed, walk } from '../tree';
-import { freeId, named, type Edit } from './edit';
-import { freeLayerName, idsOf } from './layers';
+import { named, type Edit } from './edit';
+import { freeLayerName, idsOf, withFreeIds } from './layers';
 import { patched } from './patched';
 
 const KIND = 'keen-ripple layers';
@@ -43,18 +43,11 @@ export function copiedIn(text: string): Copied | null {
 export function pasteLayers(piece: Piece, { layers, looks }: Copied, into: string | null): Edit & { ids: string[] } {
   const taken = new Set(idsOf(piece));
   const renamed = new Map<string, string>();
-  const fresh = (layer: Layer): Layer => {
-    const id = freeId(taken, layer.id);
-    taken.add(id);
-    renamed.set(layer.id, id);
-    const inner = layer.kind === 'group' ? { layers: (layer.layers ?? []).map(fresh) } : {};
-    return { ...layer, ...inner, id } as Layer;
-  };
   const list = into ? `${placed(piece, into).path}/layers` : '/layers';
   const patch: Operation[] = piece.layers ? [] : [{ op: 'add', path: '/layers', value: [] }];
   let now = piece;
   const ids = layers.map((layer) => {
-    const value = { ...fresh(layer), name: freeLayerName(now, layer.name) };
+    const value = { ...withFreeIds(layer, taken, renamed), name: freeLayerName(now, layer.name) };
     const step: Operation = { op: 'add', path: `${list}/-`, value };
     now = patched(now, [...(now.layers ? [] : patch), step]);
     patch.push(step);

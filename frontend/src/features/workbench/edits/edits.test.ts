@@ -249,7 +249,14 @@ describe('names and copies', () => {
       ['e-2', 'E 2'],
     ]);
     expect(pasted.states[0].changes).toEqual({ r: { x: 9 }, 'e-2': { opacity: 1 } });
-    for (const text of ['', 'keen-ripple layers', '{"kind": "keen-ripple layers"}', '[]'])
+    for (const text of [
+      '',
+      'keen-ripple layers',
+      '{"kind": "keen-ripple layers"}',
+      '{"kind": "keen-ripple layers", "layers": [3]}',
+      '{"kind": "keen-ripple layers", "layers": [{"id": "a", "name": "A", "layers": [null]}]}',
+      '[]',
+    ])
       expect(edits.copiedIn(text)).toBeNull();
   });
 

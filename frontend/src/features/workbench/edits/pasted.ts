@@ -1,6 +1,5 @@
 /* Layers as text, from piece to piece, with what states say of them. */
 import type { Layer, Operation, Piece } from '../../../api/contract';
-import { known } from '../../../shared/known';
 import { placed, walk } from '../tree';
 import { named, type Edit } from './edit';
 import { freeLayerName, idsOf, withFreeIds } from './layers';
@@ -33,11 +32,20 @@ export function copiedIn(text: string): Copied | null {
   if (!text.includes(KIND)) return null;
   try {
     const found = JSON.parse(text) as Partial<Copied>;
-    return found.kind === KIND && Array.isArray(found.layers) && found.layers.length ? (found as Copied) : null;
+    const { kind, layers, looks } = found;
+    if (kind !== KIND || !Array.isArray(layers) || !layers.length || !layers.every(isLayer)) return null;
+    return { kind, layers, looks: looks ?? {} };
   } catch {
     return null;
   }
 }
+
+/** As far as it is needed to name it anew; the server says what else is wrong with it. */
+const isLayer = (found: unknown): found is Layer => {
+  const { id, name, layers } = (found ?? {}) as Partial<Record<string, unknown>>;
+  const isWhole = layers === undefined || (Array.isArray(layers) && layers.every(isLayer));
+  return typeof id === 'string' && typeof name === 'string' && isWhole;
+};
 
 /** On top of a piece, or of a group in it, by names and ids of their own. */
 export function pasteLayers(piece: Piece, { layers, looks }: Copied, into: string | null): Edit & { ids: string[] } {
@@ -54,7 +62,10 @@ export function pasteLayers(piece: Piece, { layers, looks }: Copied, into: strin
     return value.id;
   });
   piece.states.forEach((state, s) => {
-    const said = Object.entries(looks[state.name] ?? {}).map(([id, look]) => [known(renamed.get(id)), look] as const);
+    const said = Object.entries(looks[state.name] ?? {}).flatMap(([id, look]) => {
+      const fresh = renamed.get(id);
+      return fresh ? [[fresh, look] as const] : [];
+    });
     if (!said.length) return;
     if (!state.changes) patch.push({ op: 'add', path: `/states/${s}/changes`, value: {} });
     for (const [id, look] of said) patch.push({ op: 'add', path: `/states/${s}/changes/${id}`, value: look });

@@ -35,6 +35,10 @@ class Bench:
         patient = WebDriverWait(self.browser, 15, 0.03, ignored_exceptions=[StaleElementReferenceException])
         return patient.until(lambda _: condition(), what)
 
+    def steadily(self, act: Callable[[], Any]) -> None:
+        """Does it, and once more where what it was about to touch was drawn anew in between."""
+        self.wait(lambda: [act()])
+
     def all(self, css: str) -> list[WebElement]:
         return self.browser.find_elements(By.CSS_SELECTOR, css)
 
@@ -63,21 +67,24 @@ class Bench:
     def set(self, label: str, text: str) -> None:
         """Types into a field, unless it says so already."""
         if self.field(label).get_property("value") != text:
-            self.changed(lambda: self.fill(self.field(label), text))
+            self.changed(lambda: self.steadily(lambda: self.fill(self.field(label), text)))
 
     def press(self, name: str) -> None:
-        self.changed(self.button(name).click)
+        self.changed(lambda: self.steadily(lambda: self.button(name).click()))
 
     def pick(self, opener: str, item: str) -> None:
         """An item of the menu that a button opens."""
-        self.button(opener).click()
+        self.steadily(lambda: self.button(opener).click())
         css = ".ant-dropdown:not(.ant-dropdown-hidden) .ant-dropdown-menu-item"
         self.wait(lambda: [e for e in self.all(css) if e.text.split("\n")[0] == item], f"no item {item}")[0].click()
 
     def choose_transition(self, transition: str) -> None:
-        head = self.one(f"[data-transition='{transition}']")
-        self.browser.execute_script("arguments[0].scrollIntoView({inline: 'center'})", head)
-        head.click()
+        def choose() -> None:
+            head = self.one(f"[data-transition='{transition}']")
+            self.browser.execute_script("arguments[0].scrollIntoView({inline: 'center'})", head)
+            head.click()
+
+        self.steadily(choose)
 
     def click_together(self, *css: str) -> None:
         """The first plainly, the further ones with Shift."""
@@ -104,7 +111,7 @@ class Bench:
 
     def rename(self, css: str, label: str, name: str) -> None:
         self.double_click(css, until=lambda: self.all(f"input[aria-label='{label}']"))
-        self.changed(lambda: self.fill(self.field(label), name))
+        self.changed(lambda: self.steadily(lambda: self.fill(self.field(label), name)))
 
     def rename_layer(self, layer: str, name: str) -> None:
         self.rename(f"[data-row='{layer}']", "Name of the layer", name)

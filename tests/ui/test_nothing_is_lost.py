@@ -52,10 +52,15 @@ def operations(bench, chance: random.Random) -> list[Callable[[], None]]:
     def typed(label: str) -> Callable[[], None]:
         def type_it() -> None:
             somewhere()
-            fields = [field for field in bench.all(f"input[aria-label='{label}']") if field.is_displayed()]
-            if fields:
-                bench.fill(fields[0], str(chance.randint(1, 90)))
-                bench.browser.execute_script("document.activeElement.blur()")
+            number = str(chance.randint(1, 90))
+
+            def fill() -> None:
+                fields = [field for field in bench.all(f"input[aria-label='{label}']") if field.is_displayed()]
+                if fields:
+                    bench.fill(fields[0], number)
+
+            bench.steadily(fill)
+            bench.browser.execute_script("document.activeElement.blur()")
 
         return type_it
 
@@ -67,9 +72,14 @@ def operations(bench, chance: random.Random) -> list[Callable[[], None]]:
     def click(css: str) -> Callable[[], None]:
         def press() -> None:
             somewhere()
-            buttons = [button for button in bench.all(css) if button.is_enabled()]
-            if buttons:
-                bench.browser.execute_script("arguments[0].click()", chance.choice(buttons))
+            which = chance.random()
+
+            def click_one() -> None:
+                buttons = [button for button in bench.all(css) if button.is_enabled()]
+                if buttons:
+                    bench.browser.execute_script("arguments[0].click()", buttons[int(which * len(buttons))])
+
+            bench.steadily(click_one)
 
         return press
 
@@ -116,8 +126,7 @@ def test_every_edit_is_taken_back_and_made_again(bench) -> None:
     for _ in range(STEPS):
         chance.choice(made)()
         at_rest(bench)
-        for button in bench.all(".notice button"):
-            button.click()
+        bench.steadily(lambda: [button.click() for button in bench.all(".notice button")])
         pressed(bench, Keys.ESCAPE)
         now = piece(bench)
         documents[now.done] = now.document

@@ -14,7 +14,7 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
-from keen_ripple.render import draw_pose
+from keen_ripple.render import draw_at, draw_pose
 from support import DEMO, PLAYING, piece, pixels, timeline_in, way
 
 # A colour of CSS as three channels of 0–255 and alpha of 0–1.
@@ -289,6 +289,24 @@ def test_shadows_that_lean_are_drawn_as_they_leave(
     )
     ours = draw_pose(timeline.piece, timeline.rest, ground="white")[:, :, :3].astype(np.int16)
     assert np.abs(pixels(browser, 300, 240) - ours).mean() <= (0.8 if inset else 2.0)
+
+
+def test_colour_filters_in_motion(browser, tmp_path: Path) -> None:
+    box = {"kind": "rectangle", "id": "box", "name": "Box", "x": 20, "y": 20, "width": 60, "height": 60}
+    box |= {
+        "fill": {
+            "kind": "linear",
+            "angle": 40,
+            "stops": [{"at": 0, "colour": "#d9503a"}, {"at": 1, "colour": "#1f7a70"}],
+        }
+    }
+    document = piece([box], id="dusk", width=100, height=100)
+    document["states"][1]["changes"]["box"] = {"brightness": 0.6, "contrast": 1.4, "saturation": 2.5, "hue": 200}
+    timeline = open_page(browser, tmp_path, document)
+    for t in (0.0, 110.0, 260.0, 450.0):
+        browser.execute_script(HOLD, t)
+        ours = draw_at(timeline, t, ground="white")[:, :, :3].astype(np.int16)
+        assert np.abs(pixels(browser, 100, 100) - ours)[24:76, 24:76].max() <= 4, t
 
 
 def test_what_is_trimmed_to_nothing_shows_no_caps(browser, tmp_path: Path) -> None:

@@ -84,6 +84,8 @@ LAYERS: list[dict[str, Any]] = [
     {"kind": "picture", "source": PICTURE, "fit": "contain", **ROUND},
     {"kind": "text", "text": "Gate 9\nLate", "font_size": 15, "font_weight": 650, "letter_spacing": 1},
     {"kind": "text", "text": "Quay", "font_family": "JetBrains Mono", "text_align": "right", "fill": "#d9503a"},
+    {"kind": "picture", "source": PICTURE, "brightness": 1.3, "contrast": 0.7, "saturation": 2.5, "hue": 130},
+    {"kind": "path", **TICK, "fill": "#b9832b", "shadows": [SHADOW], "saturation": 0.2, "hue": -70, "contrast": 1.6},
     {"kind": "group", "opacity": 0.5, "layers": [
         {"kind": "ellipse", "id": "cut", "name": "C", "x": 4, "y": 4, "width": 30, "height": 30, "mask": True},
         {"kind": "rectangle", "id": "band", "name": "B", "x": 0, "y": 12, "width": 48, "height": 14, "fill": "#d9503a"},

@@ -149,7 +149,7 @@ def test_the_ramp_loading_built_backwards(bench) -> None:
     stage = bench.one("[data-stage=pose]")
     drawn = ActionChains(bench.browser).move_to_element_with_offset(stage, -185, -100)
     drawn.click_and_hold().move_by_offset(370, 200).release().perform()
-    bench.wait(lambda: bench.one(".look-fields h3").text == "5 layers in all states")
+    bench.wait(lambda: bench.one(".inspector h2").text == "5 layers")
     button = grouped(bench, "Button")
     # As large as its frame: it is pressed around its own middle.
     give(bench, width=160)

@@ -123,7 +123,6 @@ def test_what_is_no_number_is_said_and_kept(bench, typed: str, says: str) -> Non
 def test_faults_that_the_server_finds_stand_beside_the_field(bench) -> None:
     bench.open("/pieces/tide-loader")
     bench.one("[data-row='buoy-2']").click()
-    bench.one(".look-fields")
     bench.fill(bench.field("width"), "-5")
     bench.wait(lambda: any("Give 0 or more" in text for text in bench.faults()))
     assert bench.field("width").get_property("value") == "-5"

@@ -188,3 +188,65 @@ def test_layers_go_to_another_piece_and_wrong_files_are_refused_in_words(bench) 
     """)
     bench.wait(lambda: any("tide.pdf is no picture that can be taken" in fault for fault in bench.faults()))
     assert bench.revision() == revision
+
+
+def values(bench, prop: str) -> list[float]:
+    """Of the first three dots, in the state that says it, or else in all."""
+    document = bench.document()
+    base = {layer["id"]: layer for layer in document["layers"]}
+    own = document["states"][1]["changes"]
+    return [own.get(dot, {}).get(prop, base[dot].get(prop)) for dot in DOTS[:3]]
+
+
+def test_values_of_a_state_are_marked_and_taken_back_and_several_change_each_from_its_own(bench) -> None:
+    bench.put(dots())
+    bench.one("[data-state='away']").click()
+    row(bench, "dot-1").click()
+    bench.wait(lambda: bench.one(".from-before").text == "From Here: x +40")
+    # A bar at the field, and an empty field, both lead back to the base.
+    assert [mark.get_attribute("aria-label") for mark in bench.all(".own-mark")] == ["x back to the base"]
+    bench.changed(lambda: bench.fill(bench.field("y"), "33"))
+    bench.wait(lambda: len(bench.all(".own-mark")) == 2)
+    bench.changed(bench.one("[aria-label='x back to the base']").click)
+    bench.changed(lambda: bench.fill(bench.field("y"), Keys.DELETE))
+    assert "dot-1" not in bench.document()["states"][1]["changes"]
+    bench.wait(lambda: not bench.all(".own-mark"))
+
+    bench.click_together(*(f"[data-row='{dot}']" for dot in DOTS[:3]))
+    bench.wait(lambda: bench.field("x").get_attribute("placeholder") == "differs")
+    bench.changed(lambda: bench.field("x").send_keys(Keys.ARROW_UP))
+    assert values(bench, "x") == [21, 51, 81]
+    bench.changed(lambda: bench.fill(bench.field("x"), "*2"))
+    assert values(bench, "x") == [42, 102, 162]
+    bench.changed(lambda: bench.fill(bench.field("x"), "-10"))
+    assert values(bench, "x") == [-10, -10, -10]
+    # What is refused stays as it was typed.
+    bench.fill(bench.field("width"), "+wide")
+    bench.wait(lambda: any("a change of each such as +40" in fault for fault in bench.faults()))
+    assert bench.field("width").get_property("value") == "+wide"
+
+
+def test_undo_goes_to_where_it_undid_and_a_reload_finds_it_as_it_was_left(bench) -> None:
+    def seen() -> tuple[Any, str]:
+        return bench.one("[data-state][aria-pressed=true]").get_attribute("data-state"), bench.one(".inspector h2").text
+
+    bench.put(dots())
+    bench.one("[data-state='away']").click()
+    row(bench, "dot-1").click()
+    bench.set("y", "44")
+    bench.one("[data-state='here']").click()
+    row(bench, "dot-5").click()
+    bench.wait(lambda: seen() == ("here", "Dot-5"))
+    bench.press("Undo")
+    bench.wait(lambda: seen() == ("away", "Dot-1"))
+    bench.button("1:1").click()
+    bench.unfold("Colour filters")
+    bench.wait(lambda: bench.zoom() == 1)
+    bench.browser.refresh()
+    bench.wait(lambda: seen() == ("away", "Dot-1"))
+    assert bench.zoom() == 1
+    assert bench.field("hue").is_displayed()
+    # A piece that is opened is shown whole, and nothing of it is chosen.
+    bench.open("/pieces/dots")
+    bench.wait(lambda: seen() == ("here", "Dots"))
+    assert bench.zoom() > 1

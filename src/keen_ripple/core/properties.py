@@ -66,6 +66,11 @@ def _factor(name: str, label: str, css: str, default: float, svg: str = "transfo
     return Property(name, label, "", "linear", default, tolerance=0.002, css=css, svg=svg, step=0.05, **rest)
 
 
+def _filter(name: str, label: str) -> Property:
+    """An amount of the filter functions of CSS, of which 1 changes nothing."""
+    return _factor(name, label, "filter", 1.0, "feColorMatrix", low=0.0, clamped=True)
+
+
 def _radius(name: str, label: str) -> Property:
     rest = {
         "default": 0.0,
@@ -100,6 +105,7 @@ GROUPS: dict[str, bool] = {
     "Corners": True,
     "Line": False,
     "Shadow and blur": False,
+    "Colour filters": False,
     "Skew and 3D": False,
     "Picture": False,
     "Row or column": False,
@@ -184,6 +190,13 @@ PROPERTIES: tuple[Property, ...] = (
         Property("shadows", "shadows", "", "shadows", (), tolerance=0.05, kinds=CASTING, css="box-shadow",
                  svg="feDropShadow"),
         _length("blur", "blur", "filter", "feGaussianBlur", default=0.0, low=0.0, clamped=True),
+    ),
+    *_under(
+        "Colour filters",
+        _filter("brightness", "brightness"),
+        _filter("contrast", "contrast"),
+        _filter("saturation", "saturation"),
+        _angle("hue", "hue", "filter", "feColorMatrix"),
     ),
     *_under(
         "Content",

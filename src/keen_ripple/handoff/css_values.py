@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -80,14 +80,24 @@ def _shadow(shadow: Shadow, space: str) -> str:
     return f"{'inset ' * shadow.inset}{lengths} {colour(shadow.colour, space)}"
 
 
-def _blur(look: Look, _: str) -> str:
-    return f"blur({css_number(look['blur'], 3)}px)"
+COLOUR_FILTERS = ("brightness", "contrast", "saturation", "hue")
 
 
-def _blur_and_shadows(look: Look, space: str) -> str:
+def _filters(look: Look, drops: Sequence[str] = ()) -> str:
+    """Colour filters come last: functions that a list lacks at its end are blended from no effect."""
+    found = [f"blur({css_number(look['blur'], 3)}px)", *drops]
+    brightness, contrast, saturation, hue = (look[name] for name in COLOUR_FILTERS)
+    if hue or (brightness, contrast, saturation) != (1.0, 1.0, 1.0):
+        amounts = (("brightness", brightness), ("contrast", contrast), ("saturate", saturation))
+        found += [f"{name}({css_number(amount, 4)})" for name, amount in amounts]
+        found.append(f"hue-rotate({_deg(hue)})")
+    return " ".join(found)
+
+
+def _filters_and_shadows(look: Look, space: str) -> str:
     """Where the outline is no box. A drop shadow's blur is a standard deviation, a box shadow's twice that."""
     drops = [f"drop-shadow({px(s.x)} {px(s.y)} {px(s.blur / 2.0)} {colour(s.colour, space)})" for s in look["shadows"]]
-    return " ".join([_blur(look, space), *drops])
+    return _filters(look, drops)
 
 
 # What once has perspective is written with it always, marked by this: only functions of the same kind are blended.
@@ -182,19 +192,19 @@ BOX = (
         "opacity", ("opacity", "visible"), lambda look, _: css_number(look["opacity"] * look["visible"], 4), calm=True
     ),
 )
-BLUR = Declaration("filter", ("blur",), _blur)
-BLUR_AND_SHADOWS = Declaration("filter", ("blur", "shadows"), _blur_and_shadows)
+FILTERS = Declaration("filter", ("blur", *COLOUR_FILTERS), lambda look, _: _filters(look))
+FILTERS_AND_SHADOWS = Declaration("filter", ("blur", "shadows", *COLOUR_FILTERS), _filters_and_shadows)
 CORNERS = Declaration("border-radius", RADII, _radii)
-SHAPE = (_fill("background"), Declaration("box-shadow", ("stroke", "stroke_width", "shadows"), _box_shadow), BLUR)
+SHAPE = (_fill("background"), Declaration("box-shadow", ("stroke", "stroke_width", "shadows"), _box_shadow), FILTERS)
 
 WRITTEN: dict[str, tuple[Declaration, ...]] = {
-    "group": (*BOX, BLUR),
-    "placement": (*BOX, BLUR),
+    "group": (*BOX, FILTERS),
+    "placement": (*BOX, FILTERS),
     "rectangle": (*BOX, CORNERS, *SHAPE),
     "ellipse": (*BOX, *SHAPE),
     "path": (
         *BOX,
-        BLUR_AND_SHADOWS,
+        FILTERS_AND_SHADOWS,
         _fill("fill"),
         Declaration("d", ("path",), lambda look, _: f"path({css_string(look['path'])})"),
         Declaration("fill-rule", ("fill_rule",), lambda look, _: str(look["fill_rule"])),
@@ -208,7 +218,7 @@ WRITTEN: dict[str, tuple[Declaration, ...]] = {
     ),
     "text": (
         *BOX,
-        BLUR_AND_SHADOWS,
+        FILTERS_AND_SHADOWS,
         _fill("color"),
         Declaration("font-family", ("font_family",), lambda look, _: f"{css_string(look['font_family'])}, sans-serif"),
         Declaration(
@@ -221,7 +231,7 @@ WRITTEN: dict[str, tuple[Declaration, ...]] = {
         *BOX,
         CORNERS,
         Declaration("box-shadow", ("shadows",), _box_shadow),
-        BLUR,
+        FILTERS,
         Declaration("background-image", ("source",), lambda look, _: f"url({css_string(look['source'])})"),
         Declaration("background-size", ("fit",), lambda look, _: "100% 100%" if look["fit"] == "fill" else look["fit"]),
         Declaration(

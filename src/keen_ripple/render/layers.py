@@ -13,6 +13,7 @@ from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.measures.geometry import local_matrix
 from keen_ripple.core.values import Fade, Shadow
+from keen_ripple.render.filters import colour_matrices
 from keen_ripple.render.paints import argb, fill
 from keen_ripple.render.shapes import OUTWARDS, box, outline, rrect, stroke, written
 from keen_ripple.render.text import draw_text
@@ -55,13 +56,15 @@ def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose) -> None:
 
 
 def _filters(kind: str, look: Look) -> skia.ImageFilter | None:
-    """Blur, and the shadows of what is no box, one after another as CSS filters are."""
+    """Blur, the shadows of what is no box, and colour filters, one after another as CSS filters are."""
     found = skia.ImageFilters.Blur(look["blur"], look["blur"]) if look["blur"] > 0.0 else None
     for shadow in look.get("shadows", ()) if kind in ("path", "text") else ():
         if not shadow.inset:
             # The blur of a box's shadow is twice a standard deviation.
             deviation = shadow.blur / 2.0
             found = skia.ImageFilters.DropShadow(shadow.x, shadow.y, deviation, deviation, argb(shadow.colour), found)
+    for matrix in colour_matrices(look):
+        found = skia.ImageFilters.ColorFilter(skia.ColorFilters.Matrix(matrix), found)
     return found
 
 

@@ -94,6 +94,13 @@ export interface Group {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   layout?: "none" | "row" | "column";
   /**
    * px
@@ -329,6 +336,13 @@ export interface Rectangle {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   grow?: number;
   resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
   resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
@@ -606,6 +620,13 @@ export interface Ellipse {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   grow?: number;
   resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
   resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
@@ -812,6 +833,13 @@ export interface Path {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   fill_rule?: "nonzero" | "evenodd";
   /**
    * px
@@ -951,6 +979,13 @@ export interface Text {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   text: string;
   font_family?: "Hanken Grotesk" | "JetBrains Mono";
   /**
@@ -1109,6 +1144,13 @@ export interface Picture {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   /**
    * A picture as a data: URL.
    */
@@ -1264,6 +1306,13 @@ export interface Medium {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   /**
    * A medium as a data: URL.
    */
@@ -1353,6 +1402,13 @@ export interface Placement {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   /**
    * Lower-case letters and digits, in words joined by hyphens.
    */
@@ -2099,6 +2155,13 @@ export interface Look {
    * px
    */
   blur?: number;
+  brightness?: number;
+  contrast?: number;
+  saturation?: number;
+  /**
+   * °
+   */
+  hue?: number;
   /**
    * SVG path data.
    */

@@ -43,7 +43,7 @@ export function boxShadow(look: Look, withStroke: boolean): string {
   return [...stroke, ...shadows].join(', ');
 }
 
-/** Blur, and shadows of what is no box; empty without any. */
+/** Blur, shadows of what is no box, and then what is done to all colours; empty without any. */
 export function filter(look: Look, withShadows: boolean): string {
   const blur = Number(look.blur) > 0 ? [`blur(${textOf(look.blur)}px)`] : [];
   // A drop shadow's blur is a standard deviation, a box shadow's is twice that.
@@ -52,7 +52,15 @@ export function filter(look: Look, withShadows: boolean): string {
         .filter((s) => !s.inset)
         .map((s) => `drop-shadow(${s.x}px ${s.y}px ${s.blur / 2}px ${colour(s.colour)})`)
     : [];
-  return [...blur, ...shadows].join(' ');
+  return [...blur, ...shadows, ...colourFilters(look)].join(' ');
+}
+
+function colourFilters({ brightness, contrast, saturation, hue }: Look): string[] {
+  if (brightness === 1 && contrast === 1 && saturation === 1 && hue === 0) return [];
+  return [
+    `brightness(${textOf(brightness)}) contrast(${textOf(contrast)})`,
+    `saturate(${textOf(saturation)}) hue-rotate(${textOf(hue)}deg)`,
+  ];
 }
 
 export function picture(style: CSSStyleDeclaration, look: Look): void {

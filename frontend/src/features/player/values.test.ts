@@ -72,6 +72,7 @@ describe('as CSS', () => {
     ],
   ])('%s', (_, paint, css) => expect(image(paint as never)).toBe(css));
 
+  const PLAIN_COLOURS = { brightness: 1, contrast: 1, saturation: 1, hue: 0 };
   const shadow = { x: 0, y: 2, blur: 6, spread: 1, colour: '#15293b40', inset: false };
   it.each<[string, Look, boolean, string]>([
     ['no shadow', { shadows: [], stroke: 'none' }, true, ''],
@@ -80,9 +81,12 @@ describe('as CSS', () => {
   ])('%s', (_, look, stroked, css) => expect(boxShadow(look, stroked)).toBe(css));
 
   it('halves the blur of a shadow that is a filter', () => {
-    expect(filter({ blur: 3, shadows: [shadow, { ...shadow, inset: true }] }, true)).toBe(
+    expect(filter({ ...PLAIN_COLOURS, blur: 3, shadows: [shadow, { ...shadow, inset: true }] }, true)).toBe(
       'blur(3px) drop-shadow(0px 2px 3px #15293b40)',
     );
-    expect(filter({ blur: 0, shadows: [shadow] }, false)).toBe('');
+    expect(filter({ ...PLAIN_COLOURS, blur: 0, shadows: [shadow] }, false)).toBe('');
+    expect(filter({ ...PLAIN_COLOURS, hue: 40, shadows: [] }, false)).toBe(
+      'brightness(1) contrast(1) saturate(1) hue-rotate(40deg)',
+    );
   });
 });

@@ -24,7 +24,7 @@ const COMMON: [string, string[]][] = [
   ...of('width', 'width'),
   ...of('height', 'height'),
   ...of('opacity', 'opacity', 'visible'),
-  ...of('filter', 'blur'),
+  ...of('filter', 'blur', 'brightness', 'contrast', 'saturation', 'hue'),
 ];
 const BOXED: [string, string[]][] = [
   ...COMMON,

@@ -3,10 +3,11 @@ import { create } from 'zustand';
 import type { ChangeAnswer, Fault, Piece, WholeAnswer } from '../../api/contract';
 import { api } from '../../api/client';
 import { Clock } from '../player';
-import { chosenIn, NOTHING_CHOSEN, type Chosen } from './chosen';
-import { intentOf, type Edit } from './edits';
+import { chosenAfter, chosenIn, NOTHING_CHOSEN, type Chosen } from './chosen';
+import { changedIn, intentOf, type Edit } from './edits';
 import { EditQueue } from './queue';
 import { isOpen, NOTHING_SERVED, servedAfter, servedWhole, type Served } from './served';
+import { remember, remembered } from './remembered';
 import { speak } from './speech';
 import { faultOf, NOTHING_TOLD, type Conflict, type Told } from './told';
 
@@ -14,6 +15,9 @@ import { faultOf, NOTHING_TOLD, type Conflict, type Told } from './told';
 export interface Bench extends Served, Chosen, Told {}
 
 const FRESH: Bench = { ...NOTHING_SERVED, ...NOTHING_CHOSEN, ...NOTHING_TOLD };
+
+const CHOSEN = ['state', 'layer', 'others', 'transition', 'alsoWays'] as const;
+const pick = (bench: Bench): Partial<Chosen> => Object.fromEntries(CHOSEN.map((name) => [name, bench[name]]));
 
 /** `id name` apart: pairs as texts, so that lists of them can be compared one by one. */
 export function namedOf(text: string): { id: string; name: string } {
@@ -24,6 +28,9 @@ export function namedOf(text: string): { id: string; name: string } {
 export const useBench = create<Bench>(() => FRESH);
 export const clock = new Clock();
 const { setState: set, getState: get } = useBench;
+useBench.subscribe((now, before) => {
+  if (isOpen(now) && CHOSEN.some((name) => now[name] !== before[name])) remember('chosen', now.id, pick(now));
+});
 
 /** So that the next view of a piece takes it whole from the server. Edits that wait are kept. */
 export const forgetPiece = (): void => set(FRESH);
@@ -50,7 +57,8 @@ function takeWhole(answer: WholeAnswer): void {
   const before = get();
   const earlier = isOpen(before) ? before.document : null;
   if (before.id !== answer.document.id) clock.setPart(null);
-  set({ ...servedWhole(answer), fault: null, ...chosenIn(answer.document, before, earlier) });
+  const kept = earlier ? null : remembered<Partial<Chosen>>('chosen', answer.id);
+  set({ ...servedWhole(answer), fault: null, ...chosenIn(answer.document, { ...before, ...kept }, earlier) });
   clock.setRun(answer.run);
 }
 
@@ -126,11 +134,13 @@ export async function attemptNext(build: (piece: Piece) => Edit): Promise<boolea
 /** The same for an edit that is on its way already. */
 export const attemptCommit = (done: Promise<void>): Promise<void> => done.catch(sayUnlessStale);
 
+/** Takes the last edit back, or makes it again, and goes to where that is seen. */
 export async function goBack(direction: 'undo' | 'redo'): Promise<void> {
-  const label = get()[direction];
+  const { [direction]: label, document } = get();
   if (!label && queue.isEmpty) return;
   try {
     await queue.step(direction);
+    set(chosenAfter(get(), changedIn(document, get().document)));
     speak(`${direction === 'undo' ? 'Undone' : 'Redone'}: ${label}`);
   } catch (error) {
     keepIfStale({ label: direction === 'undo' ? 'Undo' : 'Redo', intent: [] }, faultOf(error));

@@ -1,7 +1,8 @@
 /* What is chosen of the piece, and what edits of that reach. Pure. */
 import type { Piece } from '../../api/contract';
 import { chainTo } from '../../shared/geometry/matrix';
-import { traitIn, type Scope } from './edits';
+import { traitIn, type ChangedPlaces, type Scope } from './edits';
+import { firstOf, lastOf } from '../../shared/known';
 
 export interface Chosen {
   state: string;
@@ -50,6 +51,20 @@ export function chosenIn(document: Piece, before: Chosen, earlier: Piece | null)
     others: left.length - 1 === before.others.length ? before.others : left.slice(0, -1),
     scope: scopeIn(document, before, earlier),
   };
+}
+
+/** More than that at once is no place to go to. */
+const MOST_GONE_TO = 12;
+
+/** What to look at where a piece has changed: the state, and there the layers, or else the transitions. */
+export function chosenAfter(now: Chosen, { states, layers, transitions }: ChangedPlaces): Partial<Chosen> {
+  const toState = states.length && !states.includes(now.state) ? { state: firstOf(states) } : {};
+  if (layers.length > 0 && layers.length <= MOST_GONE_TO)
+    return { ...toState, layer: lastOf(layers), others: layers.slice(0, -1), transition: null, alsoWays: ALONE };
+  if (layers.length || !transitions.length || transitions.length > MOST_GONE_TO) return toState;
+  const isThere = transitions.length === 1 && transitions[0] === now.transition;
+  if (isThere) return toState;
+  return { ...toState, transition: lastOf(transitions), alsoWays: transitions.slice(0, -1), lane: null };
 }
 
 /** What edits reach is the designer's word. Until it is said a piece opens with its base where it has one state, since

@@ -9,6 +9,8 @@ export interface Common {
   property: Property;
   /** Of the layer chosen last. */
   value: Value;
+  /** Of each of them. */
+  values: readonly Value[];
   /** Not all have this one. */
   mixed: boolean;
 }
@@ -26,7 +28,8 @@ export function commonOf(piece: Piece, pose: Pose, ids: readonly string[]): Comm
       .filter((property) => looks.every((look) => look[property.name] !== undefined))
       .map((property) => {
         const value = known(last[property.name]);
-        return { property, value, mixed: looks.some((look) => !sameValue(look[property.name], value)) };
+        const values = looks.map((look) => known(look[property.name]));
+        return { property, value, values, mixed: values.some((each) => !sameValue(each, value)) };
       })
   );
 }

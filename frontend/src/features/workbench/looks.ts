@@ -3,7 +3,7 @@ import type { Layer, Look, Piece, Pose } from '../../api/contract';
 import { round } from '../../shared/text/sums';
 import { stepped } from '../../shared/ui/hands';
 import { chainTo, localMatrix, matrixOf, through } from '../../shared/geometry/matrix';
-import { attempt, attemptNext, queue, useBench } from './bench';
+import { attempt, attemptNext, makeNext, queue, useBench } from './bench';
 import { reaches } from './chosen';
 import { placeOf } from './tree';
 import { inTurn, setCells, setLooks, valueOf, type Cell, type Edit, type Values } from './edits';
@@ -65,6 +65,17 @@ export function looksEdit(looks: Record<string, Values>): Edit {
   return scope === 'state'
     ? edit
     : inTurn(piece, edit.label, [() => edit, (now) => placesOfStates(now, poses, turned, looks)]);
+}
+
+/** A number of several layers, each changed from its own, edits counted in that are still on their way. */
+export function changeLooks(ids: readonly string[], name: string, change: (from: number) => number): Promise<void> {
+  const bench = useBench.getState();
+  const scope = reaches(bench, ids);
+  return makeNext((piece) => {
+    const from = (id: string) => Number(valueOf(piece, bench.state, id, name, scope));
+    const looks = Object.fromEntries(ids.map((id) => [id, { [name]: round(change(from(id))) }]));
+    return setLooks(piece, bench.state, looks, scope);
+  });
 }
 
 const PIVOT = ['pivot_x', 'pivot_y'];

@@ -1,7 +1,7 @@
 import { memo, type ReactNode } from 'react';
 import { Input, type InputProps } from './Input';
 import './field.css';
-import { nudgeBy, parseNumber, parseText } from './parsing';
+import { nudgeBy, parseChange, parseNumber, parseText } from './parsing';
 import { show } from '../text/sums';
 import { FieldFault } from './FieldFault';
 import { pullingSteps } from './pulling';
@@ -27,11 +27,14 @@ interface NumberProps {
   /** Several things differ in it. */
   mixed?: boolean;
   commit: (value: number) => Promise<void>;
+  /** What an empty text means, where it has a meaning. */
+  clear?: (() => Promise<void>) | undefined;
 }
 
 /** A number that can be typed, added up, nudged with the arrow keys and dragged on its label. */
 export function NumberField(props: NumberProps) {
-  return <SteadyNumberField {...props} commit={useLatest(props.commit)} />;
+  const clear = useLatest(props.clear ?? nothing);
+  return <SteadyNumberField {...props} commit={useLatest(props.commit)} clear={props.clear && clear} />;
 }
 
 /** Drawn anew when its value changes, and not whenever what is around it does: there are dozens on the page. */
@@ -46,6 +49,7 @@ const SteadyNumberField = memo(function SteadyNumberField({
   width,
   mixed = false,
   commit,
+  clear,
 }: NumberProps) {
   const typed = useTyped({
     value,
@@ -53,6 +57,7 @@ const SteadyNumberField = memo(function SteadyNumberField({
     format: (v) => show(v),
     parse: (text) => parseNumber(text, unit),
     commit,
+    clear,
     nudge: nudgeBy(step),
   });
   const drag = pullingSteps(PX_PER_STEP, typed.step);
@@ -83,6 +88,7 @@ interface TypedProps<T> {
   parse: (text: string) => { value: T } | { fault: string };
   before?: ReactNode;
   commit: (value: T) => Promise<void>;
+  clear?: (() => Promise<void>) | undefined;
 }
 
 /** A line of text for a value of any kind. */
@@ -106,6 +112,55 @@ export function TypedField<T>({ label, name, before, ...options }: TypedProps<T>
 /** A line of text, such as an easing. */
 export function TextField(props: Omit<TypedProps<string>, 'format' | 'parse'>) {
   return <TypedField {...props} format={(text) => text} parse={parseText} />;
+}
+
+const nothing = () => Promise.resolve();
+
+type Change = (from: number) => number;
+
+interface ChangeProps {
+  label: string;
+  name: string;
+  /** Of all that the field is for. */
+  values: readonly number[];
+  unit?: string;
+  step?: number;
+  wide?: boolean;
+  /** Where no value is below 0 a minus alone counts down; elsewhere it is the number. */
+  countsDown?: boolean;
+  commit: (change: Change) => Promise<void>;
+  clear?: (() => Promise<void>) | undefined;
+}
+
+/** A number of several things, or nothing where they differ; typed as one for all, or as a change of each. */
+export function ChangeField({ label, name, values, unit = '', step = 1, wide = false, ...rest }: ChangeProps) {
+  const { countsDown = false, commit, clear } = rest;
+  const typed = useTyped<Change>({
+    value: () => values[0] ?? 0,
+    mixed: new Set(values).size > 1,
+    // A change is told by what it makes of two numbers.
+    format: (change) => (change(0) === change(1) ? show(change(0)) : `${change(0)} and ${change(1)}`),
+    parse: (text) =>
+      parseChange(!countsDown && /^\s*[-−]\s*[\d.]/.test(text) && !text.endsWith('%') ? `=${text}` : text, unit),
+    commit,
+    clear,
+    nudgeEach: (steps) => commit((from) => nudgeBy(step)(from, steps)),
+  });
+  const drag = pullingSteps(PX_PER_STEP, typed.step);
+  return (
+    <Frame
+      typed={typed}
+      wide={wide}
+      prefix={
+        <span className="field-label drag" {...drag}>
+          {label}
+        </span>
+      }
+      suffix={unit}
+      aria-label={name}
+      title="+40, *0.5 or -10% change each from its own"
+    />
+  );
 }
 
 interface FrameProps extends InputProps {

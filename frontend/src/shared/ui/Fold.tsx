@@ -1,22 +1,35 @@
 import { type ReactNode } from 'react';
 import { create } from 'zustand';
+import { createJSONStorage, persist } from 'zustand/middleware';
 
-/** Which folds are open, by their titles: from one thing that is chosen to the next, they stay as they were. */
-const useOpen = create<Record<string, boolean>>(() => ({}));
+/** Which folds are open, by their titles: from one thing that is chosen to the next, and through a reload, they stay. */
+const useOpen = create(
+  persist((): Record<string, boolean> => ({}), {
+    name: 'keen-ripple folds',
+    storage: createJSONStorage(() => sessionStorage),
+  }),
+);
 
 interface Props {
   title: string;
   /** Until somebody opens or closes it. */
   open?: boolean;
+  /** The state that is shown says something in it itself. */
+  marked?: boolean;
   children: ReactNode;
 }
 
 /** A part of a panel that can be folded away. */
-export function Fold({ title, open = false, children }: Props) {
+export function Fold({ title, open = false, marked = false, children }: Props) {
   const isOpen = useOpen((all) => all[title]) ?? open;
   return (
     <details open={isOpen} onToggle={(event) => useOpen.setState({ [title]: event.currentTarget.open })}>
-      <summary>{title}</summary>
+      <summary
+        className={marked ? 'marked' : ''}
+        title={marked ? 'With values that this state says itself' : undefined}
+      >
+        {title}
+      </summary>
       {children}
     </details>
   );

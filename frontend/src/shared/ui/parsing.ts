@@ -1,4 +1,4 @@
-import { evaluate, round } from '../text/sums';
+import { changeOf, evaluate, round } from '../text/sums';
 
 /** A typed number, or what to do about a text that is none. */
 export function parseNumber(text: string, unit = ''): { value: number } | { fault: string } {
@@ -6,6 +6,12 @@ export function parseNumber(text: string, unit = ''): { value: number } | { faul
   return value === null
     ? { fault: `“${shortened(text)}” is not a number. Type one such as 146, or a sum such as 146-42.` }
     : { value };
+}
+
+/** A change of numbers, or what to do about a text that is none. */
+export function parseChange(text: string, unit: string): { value: (from: number) => number } | { fault: string } {
+  const value = changeOf(text, unit);
+  return value ? { value } : { fault: 'Type a number for all of them, or a change of each such as +40, *0.5 or -10%.' };
 }
 
 /** A text to be quoted. */

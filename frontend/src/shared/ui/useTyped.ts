@@ -11,7 +11,11 @@ interface Options<T> {
   /** Rejects with an Error whose message is shown beside the field. */
   commit: (value: T) => Promise<void>;
   /** One step up or down, for the arrow keys. */
-  nudge?: (value: T, steps: number) => T;
+  nudge?: ((value: T, steps: number) => T) | undefined;
+  /** The same where several things go each from its own value. */
+  nudgeEach?: ((steps: number) => Promise<void>) | undefined;
+  /** What an empty text means, where it has a meaning. */
+  clear?: (() => Promise<void>) | undefined;
   onEnter?: (back: boolean) => void;
 }
 
@@ -19,22 +23,28 @@ type Parsed<T> = { value: T } | { fault: string };
 
 /** The behaviour of every typed field: nothing typed is lost until it is accepted, or given up with Escape. */
 export function useTyped<T>(options: Options<T>) {
-  const { value, mixed = false, format, parse, nudge, onEnter } = options;
+  const { value, mixed = false, format, parse, nudge, nudgeEach, onEnter } = options;
   const field = useDraft(options);
   const step = (steps: number) => {
+    if (nudgeEach) return stepEach(steps);
     if (!nudge) return;
     const from: Parsed<T> = field.draft === null ? { value } : parse(field.draft);
     if ('fault' in from) return field.setFault(from.fault);
     const next = nudge(from.value, steps);
     void stepped(() => field.settle(format(next), next));
   };
+  const stepEach = (steps: number) =>
+    void field.submit().then((accepted) => {
+      if (!accepted || !nudgeEach) return;
+      void stepped(() => nudgeEach(steps)).catch((error: unknown) => field.setFault((error as Error).message));
+    });
   const onKeyDown = (event: KeyboardEvent<HTMLInputElement>) => {
     const act = {
       enter: () => void field.submit().then((accepted) => accepted && onEnter?.(event.shiftKey)),
       giveUp: field.reset,
       // What is half typed is taken back before anything that was stored.
       takeBack: field.draft !== null && !field.isSending() ? field.reset : null,
-      nudge: nudge ? () => step(stepsOf(event)) : null,
+      nudge: nudge || nudgeEach ? () => step(stepsOf(event)) : null,
       nothing: null,
     }[meaningOf(event)];
     if (!act) return;
@@ -61,8 +71,11 @@ export function useTyped<T>(options: Options<T>) {
   };
 }
 
+const DONE = Promise.resolve();
+const nothingWrong = () => null;
+
 /** What is typed and not accepted yet, and why not. */
-function useDraft<T>({ value, mixed = false, format, parse, commit }: Options<T>) {
+function useDraft<T>({ value, mixed = false, format, parse, commit, clear }: Options<T>) {
   const [draft, setDraft] = useState<string | null>(null);
   const [fault, setFault] = useState<string | null>(null);
   useBusy(draft !== null);
@@ -71,27 +84,26 @@ function useDraft<T>({ value, mixed = false, format, parse, commit }: Options<T>
   const refused = useRef<string | null>(null);
   // What is on its way already is not sent again, as when the field is left just after Enter.
   const sending = useRef<string | null>(null);
-  const settle = async (text: string, next: T) => {
+  const isNew = (next: T) => mixed || format(next) !== format(value);
+  const settle = (text: string, next: T) => send(text, () => (isNew(next) ? commit(next) : DONE));
+  const send = async (text: string, act: () => Promise<void>) => {
     if (sending.current === text) return true;
     sending.current = text;
     const mine = ++version.current;
     setDraft(text);
-    try {
-      if (mixed || format(next) !== format(value)) await commit(next);
-      if (mine === version.current) forget();
-      return true;
-    } catch (error) {
-      refused.current = text;
-      if (mine === version.current) setFault((error as Error).message);
-      return false;
-    } finally {
-      if (sending.current === text) sending.current = null;
-    }
+    const wrong = await act().then(nothingWrong, (error: Error) => error.message);
+    if (sending.current === text) sending.current = null;
+    if (wrong !== null) refused.current = text;
+    if (mine !== version.current) return wrong === null;
+    if (wrong === null) forget();
+    else setFault(wrong);
+    return wrong === null;
   };
   const submit = async (): Promise<boolean> => {
     if (draft === null) return true;
+    if (clear && draft.trim() === '') return send(draft, clear);
     const parsed = parse(draft);
-    if (!('fault' in parsed)) return settle(draft, parsed.value);
+    if ('value' in parsed) return settle(draft, parsed.value);
     refused.current = draft;
     setFault(parsed.fault);
     return false;
@@ -105,13 +117,13 @@ function useDraft<T>({ value, mixed = false, format, parse, commit }: Options<T>
     refused.current = null;
     forget();
   };
-  const isValue = (parsed: Parsed<T>) => !mixed && !('fault' in parsed) && format(parsed.value) === format(value);
   // What was refused may have come true by another way, such as being made again after a conflict.
-  const cameTrue = fault !== null && draft !== null && isValue(parse(draft));
-  const shown = cameTrue ? { typed: null, fault: null } : { typed: draft, fault };
+  const isSaid = (parsed: Parsed<T>) => 'value' in parsed && !isNew(parsed.value);
+  const cameTrue = fault !== null && draft !== null && isSaid(parse(draft));
   return {
     draft,
-    ...shown,
+    typed: cameTrue ? null : draft,
+    fault: cameTrue ? null : fault,
     setDraft,
     setFault,
     settle,

@@ -3,6 +3,7 @@ export * from './along';
 export * from './arrange';
 export * from './cannotBe';
 export * from './cells';
+export * from './changedIn';
 export * from './edit';
 export * from './groups';
 export * from './intent';

@@ -81,11 +81,14 @@ function namesAfterTexts(piece: Piece, cells: readonly Cell[]): Operation[] {
 
 /** Back to the base value. */
 export const clearValue = (piece: Piece, stateId: string, layer: string, property: string): Edit =>
-  setCells(
-    piece,
-    [{ state: stateId, layer, property, value: null }],
-    `${labels([property])} of ${nameOf(piece, layer)} back to base`,
-  );
+  backToBase(piece, [{ state: stateId, layer, property, value: null }]);
+
+/** The same for several values, such as those that `ownValues` tells. */
+export function backToBase(piece: Piece, cells: readonly Cell[]): Edit {
+  const names = [...new Set(cells.map(({ layer }) => nameOf(piece, layer)))];
+  const label = `${labels(cells.map(({ property }) => property))} of ${named(names, 'layers')} back to base`;
+  return setCells(piece, cells, label);
+}
 
 /** What a state says of these layers by itself, as cells that take it back to the base. */
 export function ownValues(piece: Piece, stateId: string, layers: readonly string[]): Cell[] {

@@ -12,6 +12,7 @@ export interface ColourProps {
   value: string;
   mixed?: boolean;
   commit: (value: string) => Promise<void>;
+  clear?: (() => Promise<void>) | undefined;
 }
 
 /** Hexadecimal digits alone are a colour too. */
@@ -22,7 +23,7 @@ const insetOf = (element: HTMLElement) =>
   element.getBoundingClientRect().left - (element.closest('.inspector')?.getBoundingClientRect().left ?? 0);
 
 /** A colour as CSS text, with a patch of it that opens what sets it otherwise. */
-export function ColourField({ label, value, mixed = false, commit }: ColourProps) {
+export function ColourField({ label, value, mixed = false, commit, clear }: ColourProps) {
   const [open, setOpen] = useState(false);
   const [inset, setInset] = useState(0);
   const patch = (
@@ -52,6 +53,7 @@ export function ColourField({ label, value, mixed = false, commit }: ColourProps
       mixed={mixed}
       before={patch}
       commit={(text) => commit(withHash(text))}
+      clear={clear}
     />
   );
 }

@@ -4,18 +4,21 @@ import { useShallow } from 'zustand/react/shallow';
 import type { Layer, Piece, Value } from '../../../api/contract';
 import { GROUPS, type Property } from '../../../api/generated/catalogue';
 import { Fold } from '../../../shared/ui/Fold';
-import { NumberField, TypedField } from '../../../shared/ui/Field';
+import { ChangeField, NumberField, TypedField } from '../../../shared/ui/Field';
 import { parseValue, textOf, valueText } from '../../../shared/text/values';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit, make, useBench } from '../bench';
 import { commonOf, type Common } from '../chosenLooks';
-import { namesOf, setFixed, shownOf, traitIn, type Scope } from '../edits';
-import { looksEdit } from '../looks';
+import { reaches } from '../chosen';
+import { backToBase, namesOf, ownValues, setFixed, shownOf, traitIn, type Scope } from '../edits';
+import { changeLooks, looksEdit } from '../looks';
 import { placed, stateNamed } from '../tree';
 import { LayoutDiagram, ResizeDiagram } from './Diagrams';
 import { AlongSections } from './AlongSections';
 import { ColourField } from './ColourField';
 import { OfferedOfLayer } from './Offered';
+import { FromBefore } from './FromBefore';
+import { OfState, ownOf } from './OfState';
 import { Overrides } from './Overrides';
 import { PlacementFields } from './PlacementFields';
 import { PaintEditor } from './PaintEditor';
@@ -30,26 +33,21 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
     state,
     poses,
     scope,
-  } = useBench(useShallow(({ document, state, poses, scope }) => ({ document, state, poses, scope })));
+  } = useBench(useShallow(({ document, state, poses, scope, fresh }) => ({ document, state, poses, scope, fresh })));
   const common = commonOf(piece, poses[state] ?? {}, ids);
   if (!common.length) return null;
   const stateName = stateNamed(piece, state).name;
-  const set = (name: string, value: Value) => looksEdit(Object.fromEntries(ids.map((id) => [id, { [name]: value }])));
-  const setCorners = (radius: number) =>
-    make(
-      looksEdit(Object.fromEntries(ids.map((id) => [id, Object.fromEntries(CORNERS.map((name) => [name, radius]))]))),
-    );
-  const commit = (property: Property) => (value: Value) =>
-    make(property.varies ? set(property.name, value) : setFixed(piece, ids, property.name, value));
+  const { editsOf, setCorners } = lookEdits(ids);
   return (
     <>
       <small className="quiet">
         {ids.length > 1
-          ? 'several layers: what is set here is set in all of them'
+          ? 'set in all of them; +40, *0.5 or -10% change each from its own'
           : kindOf(placed(piece, firstOf(ids)).layer)}
       </small>
       <h2>{namesOf(piece, ids)}</h2>
       <p className="quiet">{reachOf(piece, scope, stateName)}</p>
+      {ids.length === 1 && <FromBefore id={firstOf(ids)} />}
       <Overrides ids={ids} />
       {ids.length === 1 && placed(piece, firstOf(ids)).layer.kind === 'placement' && (
         <PlacementFields id={firstOf(ids)} />
@@ -59,19 +57,20 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
         const rows = common.filter(({ property }) => property.group === title && property.blend !== 'placed');
         return (
           rows.length > 0 && (
-            <Group key={title} title={title} closed={!open}>
+            <Group key={title} title={title} closed={!open} own={isSaid(piece, state, ids, rows)}>
               {title === 'Corners' && <AllCorners rows={rows} commit={setCorners} />}
               {title === 'Row or column' && <LayoutDiagram id={lastOf(ids)} />}
               {title === 'In its group' && <ResizeDiagram id={lastOf(ids)} />}
               <div className="pairs">
-                {rows.map(({ property, value, mixed }) => (
-                  <PropertyField
+                {rows.map(({ property, value, mixed, values }) => (
+                  <OfState
                     key={`${state}${property.name}`}
+                    ids={ids}
                     property={property}
-                    value={value}
-                    mixed={mixed}
-                    commit={commit(property)}
-                  />
+                    wide={isWide(property, value)}
+                  >
+                    <PropertyField property={property} value={value} mixed={mixed} {...editsOf(property, values)} />
+                  </OfState>
                 ))}
               </div>
             </Group>
@@ -83,6 +82,27 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
       <TouchOfLayers ids={ids} />
     </>
   );
+}
+
+/** The edits of the fields, of all these layers in the state that is being posed. */
+function lookEdits(ids: readonly string[]) {
+  const { document: piece, scope, fresh } = useBench.getState();
+  const set = (name: string, value: Value) => looksEdit(Object.fromEntries(ids.map((id) => [id, { [name]: value }])));
+  const setCorners = (radius: number) =>
+    make(
+      looksEdit(Object.fromEntries(ids.map((id) => [id, Object.fromEntries(CORNERS.map((name) => [name, radius]))]))),
+    );
+  const editsOf = (property: Property, values: readonly Value[]): Edits => ({
+    commit: (value) => make(property.varies ? set(property.name, value) : setFixed(piece, ids, property.name, value)),
+    ...(ids.length > 1 &&
+      isChanged(property) && { each: { values: values as number[], change: change(property.name) } }),
+    ...(reaches({ scope, fresh }, ids) === 'state' && {
+      clear: () => make(backToBase(piece, ownOf(ids, property.name))),
+    }),
+  });
+  const change = (name: string) => (by: Change) =>
+    by(0) === by(1) ? make(set(name, by(0))) : changeLooks(ids, name, by);
+  return { editsOf, setCorners };
 }
 
 const CORNERS = ['radius_top_left', 'radius_top_right', 'radius_bottom_right', 'radius_bottom_left'];
@@ -104,7 +124,18 @@ function AllCorners({ rows, commit }: { rows: readonly Common[]; commit: (radius
 /** A placement says itself what it is a copy of. */
 const kindOf = ({ kind }: Layer) => (kind === 'placement' ? 'a piece in this piece' : kind);
 
-function Group({ title, closed, children }: { title: string; closed: boolean; children: ReactNode }) {
+interface GroupProps {
+  title: string;
+  closed: boolean;
+  /** The state says something of it itself. */
+  own: boolean;
+  children: ReactNode;
+}
+
+const isSaid = (piece: Piece, state: string, ids: readonly string[], rows: readonly Common[]) =>
+  ownValues(piece, state, ids).some((cell) => rows.some(({ property }) => property.name === cell.property));
+
+function Group({ title, closed, own, children }: GroupProps) {
   if (!closed) {
     return (
       <section>
@@ -113,36 +144,68 @@ function Group({ title, closed, children }: { title: string; closed: boolean; ch
       </section>
     );
   }
-  return <Fold title={title}>{children}</Fold>;
+  return (
+    <Fold title={title} marked={own}>
+      {children}
+    </Fold>
+  );
 }
 
-interface FieldProps {
+type Change = (from: number) => number;
+
+interface Edits {
+  commit: (value: Value) => Promise<void>;
+  /** Of several layers: what each has, and an edit of each from its own. */
+  each?: { values: readonly number[]; change: (by: Change) => Promise<void> };
+  /** Back to the base, where there is one behind what is edited. */
+  clear?: () => Promise<void>;
+}
+
+interface FieldProps extends Edits {
   property: Property;
   value: Value;
   mixed: boolean;
-  commit: (value: Value) => Promise<void>;
 }
+
+/** A pivot that moves takes its layer along, so it is set and never added to. */
+const isChanged = ({ varies, blend, name }: Property) => varies && blend === 'linear' && !name.startsWith('pivot');
 
 /** As the trade writes what CSS runs together. */
 const CHOICES: Record<string, string> = { evenodd: 'even-odd', nonzero: 'non-zero' };
 /** These have the whole width. */
 const ALONE = ['rotation', 'opacity'];
+const isWide = ({ name, choices }: Property, value: Value) =>
+  typeof value !== 'number' || choices.length > 0 || ALONE.includes(name);
 
 function PropertyField(field: FieldProps) {
-  const { property, value, mixed, commit } = field;
+  const { property, value, mixed, commit, each, clear } = field;
   const label = property.short || property.label;
   if (property.choices.length) return <ChoiceField {...field} label={label} />;
+  const unit = property.unit === '°' ? '°' : '';
+  if (each) {
+    return (
+      <ChangeField
+        label={label}
+        name={property.label}
+        unit={unit}
+        step={property.step}
+        values={each.values}
+        commit={each.change}
+        clear={clear}
+      />
+    );
+  }
   if (typeof value === 'number') {
     return (
       <NumberField
-        wide={ALONE.includes(property.name)}
         label={label}
         name={property.label}
-        unit={property.unit === '°' ? '°' : ''}
+        unit={unit}
         step={property.step}
         value={value}
         mixed={mixed}
         commit={commit}
+        clear={clear}
       />
     );
   }
@@ -158,7 +221,8 @@ function PropertyField(field: FieldProps) {
       </Checkbox>
     );
   }
-  if (property.blend === 'paint') return <PaintEditor label={label} value={value} mixed={mixed} commit={commit} />;
+  if (property.blend === 'paint')
+    return <PaintEditor label={label} value={value} mixed={mixed} commit={commit} clear={clear} />;
   if (property.blend === 'shadows') return <ShadowsEditor value={value} commit={commit} />;
   return <WrittenField {...field} label={label} />;
 }
@@ -180,11 +244,11 @@ function ChoiceField({ property, value, mixed, commit, label }: FieldProps & { l
 }
 
 /** A colour, or whatever else is written as text. */
-function WrittenField({ property, value, mixed, commit, label }: FieldProps & { label: string }) {
+function WrittenField({ property, value, mixed, commit, clear, label }: FieldProps & { label: string }) {
   if (property.blend === 'colour') {
     return (
       <div className="wide">
-        <ColourField label={label} value={textOf(value)} mixed={mixed} commit={commit} />
+        <ColourField label={label} value={textOf(value)} mixed={mixed} commit={commit} clear={clear} />
       </div>
     );
   }
@@ -198,6 +262,7 @@ function WrittenField({ property, value, mixed, commit, label }: FieldProps & { 
         format={valueText}
         parse={(text) => parseValue(property, text)}
         commit={commit}
+        clear={clear}
       />
     </div>
   );

@@ -15,10 +15,11 @@ interface Props {
   value: Value;
   mixed?: boolean;
   commit: (value: Value) => Promise<void>;
+  clear?: (() => Promise<void>) | undefined;
 }
 
 /** A colour, or a gradient with its stops, all in numbers. */
-export function PaintEditor({ label, value, mixed = false, commit }: Props) {
+export function PaintEditor({ label, value, mixed = false, commit, clear }: Props) {
   const gradient = typeof value === 'object' ? (value as Gradient) : null;
   return (
     <Flex vertical align="stretch" gap={6} className="wide editor" role="group" aria-label={label}>
@@ -33,7 +34,7 @@ export function PaintEditor({ label, value, mixed = false, commit }: Props) {
       {gradient && !mixed ? (
         <GradientFields gradient={gradient} commit={commit} />
       ) : (
-        <ColourField label={label} value={gradient ? '' : textOf(value)} mixed={mixed} commit={commit} />
+        <ColourField label={label} value={gradient ? '' : textOf(value)} mixed={mixed} commit={commit} clear={clear} />
       )}
     </Flex>
   );

@@ -11,7 +11,6 @@ import { AddMenu } from './AddMenu';
 import { Arrange } from './Arrange';
 import { LayerActions } from './LayerActions';
 import { LayerRow } from './LayerRow';
-import { LookFields } from './LookFields';
 import { UsedBy } from './UsedBy';
 import { useLayerDrag, type Drop } from './useLayerDrag';
 
@@ -70,7 +69,6 @@ export function LayersPanel() {
       </ul>
       {chosen.length > 0 && <LayerActions ids={chosen} rename={setRenaming} />}
       {chosen.length > 0 && <Arrange count={chosen.length} />}
-      <LookFields />
       <UsedBy />
     </Flex>
   );

@@ -24,7 +24,7 @@ export function LoopStage() {
   const tried = useTrial((t) => t.trial?.edit.label);
   const { ref, size } = useSize<HTMLDivElement>();
   const piece = useRef<HTMLDivElement>(null);
-  const zooming = useZoom(ref, piece, size, picture);
+  const zooming = useZoom('loop', ref, piece, size, picture);
   const { zoom, offset } = zooming;
   const { pixels, follows, uses } = useWatch();
   const used = useUsed(zoom, uses && !tried);

@@ -30,7 +30,7 @@ export function PoseStage() {
   const [scene, setScene] = useState<Scene | null>(null);
   const sheet = useRef<HTMLDivElement>(null);
   const screenHeight = useBench((b) => b.document.height);
-  const zooming = useZoom(stage, sheet, size, picture, screenHeight);
+  const zooming = useZoom('pose', stage, sheet, size, picture, screenHeight);
   const { zoom, offset } = zooming;
   const layers = useBench((b) => b.document.layers) ?? NONE;
   const { chosen, drag, area, pointAt, hands } = usePoseHands({ stage, sheet, zooming, picture, layers, pose, scene });

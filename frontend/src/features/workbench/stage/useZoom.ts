@@ -1,5 +1,7 @@
 import { useCallback, useEffect, useMemo, useState, type RefObject } from 'react';
 import type { Box } from '../edits';
+import { useBench } from '../bench';
+import { remember, remembered } from '../remembered';
 import { fit } from './useSize';
 import { known } from '../../../shared/known';
 
@@ -20,13 +22,16 @@ const clamp = (zoom: number) => Math.min(Math.max(zoom, LEAST), MOST);
  *
  * Of a sheet that is longer than its screen the first screen fits. */
 export function useZoom(
+  name: 'pose' | 'loop',
   stage: RefObject<HTMLElement | null>,
   sheet: RefObject<HTMLElement | null>,
   size: Size,
   piece: Size,
   screenHeight = piece.height,
 ) {
-  const [held, setHeld] = useState<Held | null>(null);
+  const id = useBench((b) => b.id);
+  const [held, setHeld] = useState(() => remembered<Held>(name, id));
+  useEffect(() => remember(name, id, held), [name, id, held]);
   const fitting = fit(size, { width: piece.width, height: screenHeight });
   const top = ((piece.height - screenHeight) / 2) * fitting;
   const { zoom, x, y } = held ?? { zoom: fitting, x: 0, y: top };

@@ -14,7 +14,7 @@ import keen_ripple
 
 PACKAGE = Path(keen_ripple.__file__).parent
 SCRIPTS = PACKAGE.parent.parent / "scripts"
-ROW = """    Property("hue", "hue turn", "°", "linear", 0.0, tolerance=0.05, kinds=("rectangle",), css="--hue",
+ROW = """    Property("tint", "tint turn", "°", "linear", 0.0, tolerance=0.05, kinds=("rectangle",), css="--tint",
              plain=True, group="Look", step=5.0),
 )  # fmt: skip"""
 
@@ -28,7 +28,7 @@ from keen_ripple.web.contract.answers import WholeAnswer
 
 def piece(value, layer=0):
     box = {"kind": ["rectangle", "ellipse"][layer], "id": "box", "name": "Box", "x": 0, "y": 0, "width": 9, "height": 9}
-    states = [{"id": "a", "name": "A"}, {"id": "b", "name": "B", "changes": {"box": {"hue": value}}}]
+    states = [{"id": "a", "name": "A"}, {"id": "b", "name": "B", "changes": {"box": {"tint": value}}}]
     timing = {"kind": "curve", "duration_ms": 100, "easing": "linear"}
     ways = [{"id": f"{a}{b}", "from": a, "to": b, "timing": timing} for a, b in ("ab", "ba")]
     head = {"format": 1, "id": "p", "name": "P", "width": 9, "height": 9, "layers": [box], "start": "a"}
@@ -41,10 +41,10 @@ try:
 except ValueError as fault:
     refused = str(fault)
 print(json.dumps({
-    "sampled": [pose["box"]["hue"] for pose in sample(line, [0, 50, 100])],
+    "sampled": [pose["box"]["tint"] for pose in sample(line, [0, 50, 100])],
     "tape": [track.property for leg in line.legs.values() for track in leg.tape],
-    "schema": "hue" in json.dumps(json_schema()),
-    "contract": "hue" in json.dumps(generate_types.contract_schema()),
+    "schema": "tint" in json.dumps(json_schema()),
+    "contract": "tint" in json.dumps(generate_types.contract_schema()),
     "catalogue": generate_types.catalogue(),
     "page": hand_off(line, "html").decode(),
     "refused": refused,
@@ -70,9 +70,9 @@ def with_another_row(folder: Path) -> dict[str, Any]:
 def test_a_new_property_is_one_row(tmp_path: Path) -> None:
     found = with_another_row(tmp_path)
     assert found["sampled"] == [0, 45, 90]
-    assert found["tape"] == ["hue", "hue"]
+    assert found["tape"] == ["tint", "tint"]
     assert found["schema"] and found["contract"]
-    assert '"label": "hue turn"' in found["catalogue"] and '"css": "--hue"' in found["catalogue"]
-    assert "--hue: 90deg" in found["page"]
+    assert '"label": "tint turn"' in found["catalogue"] and '"css": "--tint"' in found["catalogue"]
+    assert "--tint: 90deg" in found["page"]
     # And what has no such property does not take it.
-    assert "/states/1/changes/box/hue" in found["refused"]
+    assert "/states/1/changes/box/tint" in found["refused"]

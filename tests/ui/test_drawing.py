@@ -198,3 +198,59 @@ def test_the_sheet_is_zoomed_and_the_way_is_drawn(bench) -> None:
     bench.wait(lambda: outlines() not in ([], ghosts))
     bench.button("dashed: after").click()
     bench.wait(lambda: not bench.all(".ghosts"))
+
+
+def test_an_icon_by_pen_and_its_points_by_state_in_a_turned_group(bench) -> None:
+    def path_in(state: int) -> str:
+        document = bench.document()
+        own = document["states"][state].get("changes") or {}
+        return own.get("path", {}).get("path") or document["layers"][0]["layers"][0]["path"]
+
+    bench.put(piece([], states=[{"id": "a", "name": "A"}], transitions=[], width=200, height=160))
+    bench.one(".layers")
+    bench.keys("o")
+    bench.one(".tool-pen")
+    bench.click_at(60, 100)
+    # With Shift in steps of 15°.
+    bench.click_at(63, 60, holding=Keys.SHIFT)
+    bench.click_at(100, 60)
+    bench.changed(lambda: bench.click_at(100, 60))
+    assert layers(bench)["Path"]["path"] == "M0 40L0 0L40 0"
+    # The pen goes on from an end, and what is open is closed.
+    bench.keys("o")
+    bench.one(".tool-pen")
+    bench.click_at(100, 60)
+    bench.click_at(100, 100)
+    bench.changed(lambda: bench.keys(Keys.ENTER))
+    assert layers(bench)["Path"]["path"] == "M0 40L0 0L40 0L40 40"
+    bench.keys("g")
+    bench.wait(lambda: "Group" in layers(bench))
+    bench.set("rotation", "90")
+    bench.one("[data-state='a']").click()
+    bench.keys("s")
+    bench.wait(lambda: len(bench.document()["states"]) == 2)
+
+    bench.one("[data-row='path']").click()
+    bench.double_click("[data-stage=pose] [data-layer=path]", until=lambda: len(bench.all("[data-point]")) == 4)
+    assert not bench.all(".stage-foot button:disabled[title^='Joins']")
+    bench.press("close")
+    assert path_in(1).endswith("Z")
+    assert not path_in(0).endswith("Z")
+    bench.click_together("[data-point='0,0']", "[data-point='0,1']")
+    bench.wait(lambda: len(bench.all("[data-point][aria-pressed=true]")) == 2)
+    drawn = bench.all("[data-point]")
+    bench.changed(lambda: bench.drag(drawn[0], 0, round(-10 * bench.zoom())))
+    # What goes up on the screen goes to the left in what is turned by a right angle.
+    assert path_in(1) == "M-10 40L-10 0L40 0L40 40Z"
+    assert path_in(0) == "M0 40L0 0L40 0L40 40"
+    bench.changed(lambda: bench.keys(Keys.ARROW_DOWN))
+    assert path_in(1) == "M-9 40L-9 0L40 0L40 40Z"
+    bench.changed(lambda: bench.keys(Keys.ENTER))
+    assert path_in(1).count("C") == 3
+    # One after another, until an outline could not be drawn any more.
+    bench.changed(lambda: bench.keys(Keys.DELETE))
+    assert path_in(1) == "M40 0L40 40Z"
+    bench.one("[data-point='0,0']").click()
+    bench.keys(Keys.DELETE)
+    bench.wait(lambda: any("keeps at least two points" in notice.text for notice in bench.all(".notice")))
+    assert path_in(1) == "M40 0L40 40Z"

@@ -8,8 +8,9 @@ export type RowFilter = 'changes' | 'chosen' | 'all';
 
 interface View {
   tool: Tool;
-  /** The path whose points are being moved. */
+  /** The path whose points are being moved, and which of them are chosen: places in it such as `0,2`. */
   points: string | null;
+  corners: readonly string[];
   ghosts: GhostsOf;
   /** Whether the way of the chosen layer is drawn. */
   path: boolean;
@@ -26,6 +27,7 @@ interface View {
 export const useView = create<View>(() => ({
   tool: 'choose',
   points: null,
+  corners: [],
   ghosts: 'before',
   path: false,
   rows: 'changes',
@@ -35,7 +37,8 @@ export const useView = create<View>(() => ({
   onColour: null,
 }));
 
-export const look = (how: Partial<View>): void => useView.setState(how);
+export const look = (how: Partial<View>): void =>
+  useView.setState({ ...('points' in how && how.points !== useView.getState().points && { corners: [] }), ...how });
 
 /** Takes the next colour that is pointed at on the stage. */
 export const takeColour = (onColour: (colour: string) => void): void => look({ tool: 'colour', onColour });

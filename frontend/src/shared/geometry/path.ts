@@ -28,8 +28,9 @@ export function readPath(d: string): Subpath[] {
     .iterate(([letter, ...n], _, x, y) => {
       const to = (at: Point, out: Point | null = null, into: Point | null = null) => {
         const last = lastOf(knots());
-        last.out = out;
-        knots().push({ at, into, out: null });
+        // A handle at its point is none.
+        last.out = out && !isSame(out, last.at) ? out : null;
+        knots().push({ at, into: into && !isSame(into, at) ? into : null, out: null });
       };
       const numbers = n as number[];
       if (letter === 'M')
@@ -55,11 +56,13 @@ export function readPath(d: string): Subpath[] {
   return subpaths;
 }
 
+const isSame = (a: Point, b: Point) => Math.hypot(a[0] - b[0], a[1] - b[1]) < 1e-6;
+
 /** An outline that comes back to where it began has one point there, not two. */
 function close(subpath: Subpath): void {
   const [first, last] = [firstOf(subpath.knots), lastOf(subpath.knots)];
   subpath.closed = true;
-  if (subpath.knots.length > 1 && Math.hypot(first.at[0] - last.at[0], first.at[1] - last.at[1]) < 1e-6) {
+  if (subpath.knots.length > 1 && isSame(first.at, last.at)) {
     subpath.knots.pop();
     first.into = last.into;
   }

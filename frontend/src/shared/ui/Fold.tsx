@@ -1,14 +1,17 @@
 import { type ReactNode } from 'react';
 import { create } from 'zustand';
-import { createJSONStorage, persist } from 'zustand/middleware';
+
+const KEPT = 'keen-ripple folds';
+
+/** Also where there is no page, as in tests of what stands beside it. */
+function kept(): Record<string, boolean> {
+  const text = typeof sessionStorage === 'undefined' ? null : sessionStorage.getItem(KEPT);
+  return JSON.parse(text ?? '{}') as Record<string, boolean>;
+}
 
 /** Which folds are open, by their titles: from one thing that is chosen to the next, and through a reload, they stay. */
-const useOpen = create(
-  persist((): Record<string, boolean> => ({}), {
-    name: 'keen-ripple folds',
-    storage: createJSONStorage(() => sessionStorage),
-  }),
-);
+const useOpen = create(kept);
+useOpen.subscribe((open) => sessionStorage.setItem(KEPT, JSON.stringify(open)));
 
 interface Props {
   title: string;

@@ -28,6 +28,7 @@ export function GradientHandles(over: OverLayer) {
     matrix,
     value: look.fill as Gradient,
     written: (fill) => ['fill', fill],
+    at: (fill, handle) => handlesOf(fill, size).find(([name]) => name === handle)?.[1],
     pull: (fill, handle, to, event) => pulled(fill, size, handle, to, event.shiftKey),
     commit,
   });

@@ -2,6 +2,8 @@ import type { KeyboardEvent } from 'react';
 import { area, line } from '../../../shared/drawing/paint';
 import { mapPath, writePath, type Knot, type Subpath } from '../../../shared/geometry/path';
 import type { Part, Place } from './pointEdits';
+import { useView } from '../view';
+import { bendChosen, cornerKey } from './pointActions';
 import { usePointHands } from './usePointHands';
 import { onScreen, type OverLayer } from './useHandles';
 
@@ -59,7 +61,8 @@ interface GripProps {
 }
 
 /** A point and the handles that it has. */
-function PointGrips({ knot, s, k, hands: { drag, bend, onKey } }: GripProps) {
+function PointGrips({ knot, s, k, hands: { drag, onKey } }: GripProps) {
+  const isChosen = useView((v) => v.corners.includes(cornerKey([s, k])));
   const { at, into, out } = knot;
   const grip = (part: Part) => {
     const place: Place = [s, k, part];
@@ -88,17 +91,18 @@ function PointGrips({ knot, s, k, hands: { drag, bend, onKey } }: GripProps) {
         ) : null,
       )}
       <rect
-        {...area('panel', 'ink', 1.4)}
+        {...area(isChosen ? 'glass' : 'panel', 'ink', 1.4)}
         x={at[0] - 4}
         y={at[1] - 4}
         width={8}
         height={8}
         data-point={`${s},${k}`}
-        aria-label={`Point ${k + 1}; arrow keys move it, Enter bends or straightens it, Delete removes it`}
+        aria-label={`Point ${k + 1}; arrow keys move it, Space chooses it besides others, Enter bends or straightens it, Delete removes it`}
+        aria-pressed={isChosen}
         {...grip('at')}
         onDoubleClick={(event) => {
           event.stopPropagation();
-          bend(s, k);
+          void bendChosen([[s, k]]);
         }}
       />
     </g>

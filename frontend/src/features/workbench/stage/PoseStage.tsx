@@ -7,6 +7,7 @@ import { namedOf, useBench } from '../bench';
 import { around, boxOf } from '../edits';
 import { useStageKeys } from '../useKeys';
 import { useView } from '../view';
+import { PointTools } from './PointTools';
 import { PoseOverlays } from './PoseOverlays';
 import { ScopeSwitch } from './ScopeSwitch';
 import { GhostSwitch, StageTools } from './StageTools';
@@ -111,14 +112,14 @@ const withValues = (pose: Pose, looks: Record<string, Record<string, number>>): 
 /** What the tool in hand does; without one, what is shown besides the pose. */
 function Hint(ghosts: { before: string | undefined; after: string | undefined; canTrace: boolean }) {
   const { tool, points } = useView(useShallow(({ tool, points }) => ({ tool, points })));
-  const hint = hintOf(tool, points !== null);
+  const hint = hintOf(tool);
+  if (points && tool === 'choose') return <PointTools />;
   return hint ? <span className="quiet">{hint}</span> : <GhostSwitch {...ghosts} />;
 }
 
-function hintOf(tool: string, points: boolean): string {
+function hintOf(tool: string): string {
   if (tool === 'pen') return 'click, or drag a bend; Enter ends';
-  if (tool === 'line') return 'drag; Shift: level or upright';
+  if (tool === 'line') return 'drag; Shift: steps of 15°';
   if (tool === 'colour') return 'click on a colour';
-  if (points) return 'Enter bends, Delete removes';
   return '';
 }

@@ -3,6 +3,7 @@ import { chainTo, matrixOf, through, type Point } from '../../../shared/geometry
 import type { Layer, Pose, Value } from '../../../api/contract';
 import { pulling } from '../../../shared/ui/pulling';
 import { useHeld } from '../../../shared/ui/useHeld';
+import { known } from '../../../shared/known';
 import type { Scene } from '../../player';
 
 /** What lies over the stage and belongs to one layer. */
@@ -23,17 +24,30 @@ interface Options<Handle, Shape> {
   value: Shape;
   /** The property that shows the shape, and its value. */
   written: (shape: Shape) => [property: string, value: Value];
+  /** Where the handle is: held beside its middle, it goes as far as the pointer and does not jump to it. */
+  at?: (shape: Shape, handle: Handle) => Point | undefined;
+  /** What pressing it does besides. */
+  press?: (handle: Handle, event: PointerEvent) => void;
   pull: (shape: Shape, handle: Handle, to: Point, event: PointerEvent) => Shape;
   commit: (shape: Shape) => Promise<unknown>;
 }
 
 /** Handles of a shape, pulled: seen on the stage at once, an edit when let go. */
-export function useHandles<Handle, Shape>({ over, matrix, value, written, pull, commit }: Options<Handle, Shape>) {
+export function useHandles<Handle, Shape>({
+  over,
+  matrix,
+  value,
+  written,
+  at,
+  press,
+  pull,
+  commit,
+}: Options<Handle, Shape>) {
   const {
     shown: pulled,
     held,
     hold,
-  } = useHeld<{ shape: Shape; moved: boolean }>({
+  } = useHeld<{ shape: Shape; moved: boolean; beside: Point }>({
     giveUp: () => {
       hold(null);
       preview(value);
@@ -52,13 +66,17 @@ export function useHandles<Handle, Shape>({ over, matrix, value, written, pull, 
     pulling<SVGElement>({
       press: (event) => {
         event.stopPropagation();
-        hold({ shape: shown, moved: false });
+        press?.(handle, event);
+        const [x, y] = through(matrix.inverse(), over.pointAt(event));
+        const [left, top] = at?.(shown, handle) ?? [x, y];
+        hold({ shape: shown, moved: false, beside: [left - x, top - y] });
       },
       move: (event) => {
         const before = held();
         if (!before) return;
-        const next = pull(before.shape, handle, through(matrix.inverse(), over.pointAt(event)), event);
-        hold({ shape: next, moved: true });
+        const [x, y] = through(matrix.inverse(), over.pointAt(event));
+        const next = pull(before.shape, handle, [x + before.beside[0], y + before.beside[1]], event);
+        hold({ ...before, shape: next, moved: true });
         preview(next);
       },
       release: () => {
@@ -73,6 +91,13 @@ export function useHandles<Handle, Shape>({ over, matrix, value, written, pull, 
 
 /** From the layer's px to those of the piece. */
 export const ownMatrix = ({ layers, pose, id }: OverLayer) => matrixOf(chainTo(layers, id), pose);
+
+/** From the px in which a path is written to those of the piece. */
+export function pathMatrix(layers: readonly Layer[], pose: Pose, id: string): DOMMatrix {
+  const look = known(pose[id]);
+  const [across, down] = [Number(look.width) / Number(look.view_width), Number(look.height) / Number(look.view_height)];
+  return matrixOf(chainTo(layers, id), pose).scale(across, down);
+}
 
 export function onScreen(matrix: DOMMatrix, zoom: number, at: Point): Point {
   const [x, y] = through(matrix, at);

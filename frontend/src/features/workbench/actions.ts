@@ -1,5 +1,5 @@
 /* What can be done to what is chosen, by button, menu or key. */
-import type { Piece, Transition } from '../../api/contract';
+import type { Layer, Piece, Transition } from '../../api/contract';
 import { api } from '../../api/client';
 import { attempt, clock, queue, sayFault, tell, useBench, type Bench } from './bench';
 import { choose, chooseLayers, chooseWays } from './choosing';
@@ -9,7 +9,7 @@ import * as edits from './edits';
 import { nudge, showAs, unlocked } from './looks';
 import { outermost } from './stage/caught';
 import { stage } from './stageHands';
-import { placed, stateNamed, transitionNamed } from './tree';
+import { placed, propertiesOf, stateNamed, transitionNamed } from './tree';
 import { leaveTrial, useTrial } from './trial';
 import { look, useView } from './view';
 import { chainTo } from '../../shared/geometry/matrix';
@@ -70,6 +70,40 @@ export function pasteLayers(text: string): boolean {
       (made) => chooseLayers(made.ids),
     );
   return copied !== null;
+}
+
+/** What makes the look of a layer, apart from its place and its content. */
+const OF_LOOK = ['Look', 'Line', 'Corners', 'Shadow and blur', 'Colour filters', 'Letters'];
+let copied: { name: string; values: edits.Values } | null = null;
+
+export function copyLook(): void {
+  const { piece, ids, pose } = now();
+  const id = ids.at(-1);
+  if (!id) return;
+  const { layer } = placed(piece, id);
+  const names = propertiesOf(layer).filter(({ group }) => OF_LOOK.includes(group));
+  copied = { name: layer.name, values: Object.fromEntries(names.map(({ name }) => [name, known(pose[id]?.[name])])) };
+  tell(`The look of ${layer.name} is copied. Choose other layers, and paste it there (Shift C).`);
+}
+
+/** Onto the chosen layers, as far as they have the same properties. */
+export async function pasteLook(): Promise<void> {
+  const { piece, ids } = now();
+  if (!copied) return tell('No look is copied yet: choose a layer, and copy its look (C).');
+  const { name, values } = copied;
+  const valuesFor = (id: string) => {
+    const own = propertiesOf(placed(piece, id).layer).map((property) => property.name);
+    return Object.fromEntries(Object.entries(values).filter(([property]) => own.includes(property)));
+  };
+  await showAs(Object.fromEntries(ids.map((id) => [id, valuesFor(id)])), `Look of ${name}`);
+}
+
+/** All layers of the group that was gone into, or of the piece. */
+export function chooseAll(): void {
+  const { piece } = now();
+  const group = entered();
+  const all = group ? (placed(piece, group).layer as { layers?: readonly Layer[] }).layers : piece.layers;
+  chooseLayers((all ?? []).filter(({ locked }) => !locked).map(({ id }) => id));
 }
 
 /** Into another group, or another place among the layers. */

@@ -83,6 +83,13 @@ export const SHORTCUTS: Record<string, Shortcut[]> = {
   ],
   'What is chosen': [
     { keys: 't', does: 'duplicate', run: actions.duplicate },
+    {
+      keys: 'Ctrl a',
+      does: 'choose all layers of the piece, or of the group that was entered',
+      run: actions.chooseAll,
+    },
+    { keys: 'c', does: 'copy its look: paint, line, corners, shadow, filters, letters', run: actions.copyLook },
+    { keys: 'C', does: 'paste the look onto what is chosen', run: actions.pasteLook },
     { keys: 'g', does: 'group', run: actions.group },
     { keys: 'G', does: 'ungroup', run: actions.ungroup },
     { keys: 'h', does: 'hide or show, in this state', run: actions.hide },
@@ -122,7 +129,8 @@ export const GESTURES: [string, string][] = [
   ['Alt while dragging', 'a layer: a copy of it; a side: from the middle'],
   ['Ctrl while dragging', 'without snapping'],
   ['Shift and click, or a frame drawn', 'several layers at once'],
-  ['Double-click', 'one layer deeper; a path: its points'],
+  ['Double-click, or Enter', 'one layer deeper; a path: its points; a text: its words'],
+  ['Alt and click', 'what lies beneath'],
   ['Wheel; with Ctrl; middle button', 'move the sheet; larger or smaller; move the sheet'],
   ['Dragging the playing loop; double-click', 'move it; fit it again'],
   ['Arrow keys in a number', 'up and down by 1; Shift by 10, Alt by 0.1'],

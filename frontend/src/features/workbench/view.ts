@@ -14,6 +14,10 @@ interface View {
   ghosts: GhostsOf;
   /** Whether the way of the chosen layer is drawn. */
   path: boolean;
+  /** Whether the pivot of the chosen layer can be pulled. */
+  pivot: boolean;
+  /** The text that is being typed on the stage. */
+  text: string | null;
   rows: RowFilter;
   /** The copies whose layers have rows in the score too. */
   opened: readonly string[];
@@ -30,6 +34,8 @@ export const useView = create<View>(() => ({
   corners: [],
   ghosts: 'before',
   path: false,
+  pivot: false,
+  text: null,
   rows: 'changes',
   opened: [],
   backwards: false,

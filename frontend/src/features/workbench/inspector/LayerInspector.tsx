@@ -173,7 +173,7 @@ const isChanged = ({ varies, blend, name }: Property) => varies && blend === 'li
 /** As the trade writes what CSS runs together. */
 const CHOICES: Record<string, string> = { evenodd: 'even-odd', nonzero: 'non-zero' };
 /** These have the whole width. */
-const ALONE = ['rotation', 'opacity'];
+const ALONE = ['rotation', 'opacity', 'view_width', 'view_height'];
 const isWide = ({ name, choices }: Property, value: Value) =>
   typeof value !== 'number' || choices.length > 0 || ALONE.includes(name);
 

@@ -48,6 +48,8 @@ function actionsFor(piece: Piece, pose: Pose | undefined, ids: readonly string[]
     { name: 'raise', title: 'In front of the layer above it (Alt ↑)', act: () => void actions.order(1), ...up },
     { name: 'lower', title: 'Behind the layer below it (Alt ↓)', act: () => void actions.order(-1), ...down },
     { name: 'duplicate', title: 'T', act: () => void actions.duplicate() },
+    { name: 'copy look', title: 'Paint, line, corners, shadow, filters and letters (C)', act: actions.copyLook },
+    { name: 'paste look', title: 'Shift C', act: () => void actions.pasteLook() },
     { name: 'group', title: 'G', act: () => void actions.group() },
     ...(layer.kind === 'group' ? [{ name: 'ungroup', title: 'Shift G', act: () => void actions.ungroup() }] : []),
     ...(alone ? maskAction(piece, layer) : []),

@@ -117,5 +117,17 @@ function Guides({ guides: { x, y }, zoom, size }: Pick<Props, 'guides' | 'zoom' 
   );
 }
 
+/** Around which the layer turns and grows: pulled, the layer stays where it is. */
+export function PivotGrip({ at: [x, y] }: { at: Point }) {
+  return (
+    <svg className="chosen-frame overlay" aria-hidden="true">
+      <g className="grip" data-grip="pivot" style={{ cursor: 'move' }}>
+        <circle {...area('panel', 'brass', 1.6)} cx={x} cy={y} r={6} />
+        <path {...line('brass', 1.4)} d={`M${x - 9} ${y}H${x + 9}M${x} ${y - 9}V${y + 9}`} />
+      </g>
+    </svg>
+  );
+}
+
 export const gripOf = (text: string): Grip =>
-  text === 'turn' ? 'turn' : (text.split(',').map(Number) as unknown as Grip);
+  text === 'turn' || text === 'pivot' ? text : (text.split(',').map(Number) as unknown as Grip);

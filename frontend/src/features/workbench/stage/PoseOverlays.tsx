@@ -4,18 +4,20 @@ import type { Layer, Pose } from '../../../api/contract';
 import { chainTo, cornersOf, type Point } from '../../../shared/geometry/matrix';
 import type { Scene } from '../../player';
 import { useBench } from '../bench';
-import { safeBox, type Box } from '../edits';
+import { around, boxOf, safeBox, type Box } from '../edits';
 import { line } from '../../../shared/drawing/paint';
 import { useView } from '../view';
 import { boxBetween } from './caught';
-import { Frame } from './Frame';
+import { Frame, PivotGrip } from './Frame';
 import { Ghosts } from './Ghosts';
 import { GradientHandles } from './GradientHandles';
 import { MotionPath } from './MotionPath';
 import { Pen } from './Pen';
 import { Points } from './Points';
+import { TextInPlace } from './TextInPlace';
 import type { Drag } from './useDrag';
-import type { OverLayer } from './useHandles';
+import { onScreen, ownMatrix, type OverLayer } from './useHandles';
+import { known } from '../../../shared/known';
 
 interface Props {
   picture: { width: number; height: number };
@@ -36,7 +38,9 @@ interface Props {
 /** What lies over the pose: ghosts, the path of a layer, frames, handles, and what is being drawn. */
 export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen, drag, area, ...rest }: Props) {
   const { pointAt, neighbours } = rest;
-  const { tool, points, path } = useView(useShallow(({ tool, points, path }) => ({ tool, points, path })));
+  const { tool, points, path, pivot, text } = useView(
+    useShallow(({ tool, points, path, pivot, text }) => ({ tool, points, path, pivot, text })),
+  );
   const [only, another] = chosen;
   const alone = only !== undefined && another === undefined ? only : null;
   const look = alone ? shown[alone] : undefined;
@@ -62,12 +66,36 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
           />
         );
       })}
+      {chosen.length > 1 && drag?.held.grip !== 'turn' && (
+        <Frame corners={rectangleAround(layers, shown, chosen)} zoom={zoom} guides={{}} size={picture} grips />
+      )}
+      {over && pivot && !points && <PivotGrip at={onScreen(ownMatrix(over), zoom, pivotIn(over, drag))} />}
       {over && points === alone && isPath && <Points {...over} />}
+      {over && text === alone && <TextInPlace key={alone} {...over} />}
       {over && !points && !drag && typeof look?.fill === 'object' && <GradientHandles {...over} />}
       {(tool === 'pen' || tool === 'line') && <Pen zoom={zoom} pointAt={pointAt} />}
       {area && <Area {...boxBetween(area.from, area.to)} zoom={zoom} />}
     </>
   );
+}
+
+/** The corners of the upright box around layers, clockwise. */
+function rectangleAround(layers: readonly Layer[], pose: Pose, ids: readonly string[]): Point[] {
+  const there = ids.filter((id) => chainTo(layers, id).length && chainTo(layers, id).every(({ id }) => pose[id]));
+  if (!there.length) return [];
+  const { left, top, right, bottom } = around(there.map((id) => boxOf(layers, pose, id)));
+  return [
+    [left, top],
+    [right, top],
+    [right, bottom],
+    [left, bottom],
+  ];
+}
+
+/** In px of its layer; where it is being pulled to. */
+function pivotIn({ id, pose }: OverLayer, drag: Drag | null): Point {
+  const look = { ...known(pose[id]), ...(drag?.held.grip === 'pivot' && drag.looks[id]) };
+  return [Number(look.pivot_x) * Number(look.width), Number(look.pivot_y) * Number(look.height)];
 }
 
 /** What a device may not cover. */

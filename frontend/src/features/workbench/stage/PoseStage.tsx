@@ -40,7 +40,7 @@ export function PoseStage() {
     [chosen, zooming, layers, pose],
   );
   useStageKeys(zooming, toChosen);
-  const shown = useMemo(() => (drag ? withValues(pose, drag.looks) : pose), [drag, pose]);
+  const shown = useMemo(() => (drag && drag.held.grip !== 'pivot' ? withValues(pose, drag.looks) : pose), [drag, pose]);
   const [width, height] = [picture.width * zoom, picture.height * zoom];
   return (
     // A drawing area: it takes the keys that move what is chosen.

@@ -66,6 +66,7 @@ export const GhostSwitch = memo(function GhostSwitch({
 }) {
   const ghosts = useView((v) => v.ghosts);
   const path = useView((v) => v.path);
+  const pivot = useView((v) => v.pivot);
   const name = { before, after, off: undefined }[ghosts];
   const next = () => look({ ghosts: known(ROUND[(ROUND.indexOf(ghosts) + 1) % ROUND.length]) });
   return (
@@ -84,6 +85,14 @@ export const GhostSwitch = memo(function GhostSwitch({
         onClick={() => look({ path: !path })}
       >
         path
+      </Chip>
+      <Chip
+        pressed={pivot}
+        disabled={!canTrace && !pivot}
+        title="What the chosen layer turns and grows around, to be pulled; the layer stays where it is"
+        onClick={() => look({ pivot: !pivot })}
+      >
+        pivot
       </Chip>
     </Space.Compact>
   );

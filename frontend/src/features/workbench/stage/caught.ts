@@ -22,14 +22,8 @@ export function outermost(layers: readonly Layer[], ids: readonly string[]): str
   );
 }
 
-/** The layer under the pointer: the outermost group first, one level deeper with each double click. */
-export function caughtAt(
-  event: MouseEvent,
-  layers: readonly Layer[],
-  pose: Pose,
-  chosen: readonly string[],
-  deeper: boolean,
-): string | null {
+/** What can be held under the pointer, the topmost first. */
+function metAt(event: MouseEvent, layers: readonly Layer[], pose: Pose): string[] {
   const hits = document
     .elementsFromPoint(event.clientX, event.clientY)
     .filter((e) => e.closest('[data-stage=pose]') && !e.closest('.ghosts'));
@@ -38,9 +32,28 @@ export function caughtAt(
     .map((e) => e.closest('[data-layer]')?.getAttribute('data-layer')?.split('/')[0])
     .filter((id) => id !== null && id !== undefined);
   // What cannot be seen is not caught, nor what is locked.
-  const met = ids.filter((id) =>
+  return ids.filter((id) =>
     chainTo(layers, id).every((l) => !l.locked && Number(pose[l.id]?.opacity) * Number(pose[l.id]?.visible) > 0),
   );
+}
+
+/** What lies beneath a layer under the pointer, on its own level; round and round. */
+export function beneathAt(event: MouseEvent, layers: readonly Layer[], pose: Pose, id: string): string | null {
+  const depth = chainTo(layers, id).length - 1;
+  const level = metAt(event, layers, pose).flatMap((met) => chainTo(layers, met)[depth]?.id ?? []);
+  const stack = [...new Set(level)];
+  return stack[(stack.indexOf(id) + 1) % stack.length] ?? null;
+}
+
+/** The layer under the pointer: the outermost group first, one level deeper with each double click. */
+export function caughtAt(
+  event: MouseEvent,
+  layers: readonly Layer[],
+  pose: Pose,
+  chosen: readonly string[],
+  deeper: boolean,
+): string | null {
+  const met = metAt(event, layers, pose);
   // A layer that was chosen in the list is held, though another lies above it.
   const id = (!deeper && met.find((found) => chainTo(layers, found).some((l) => chosen.includes(l.id)))) || met[0];
   if (!id) return null;

@@ -2,14 +2,15 @@
 import type { Layer, Look, Pose } from '../../../api/contract';
 import { chainTo, localMatrix, matrixOf, through, type Point } from '../../../shared/geometry/matrix';
 import { outlineOf } from '../../../shared/geometry/outlines';
-import type { Box } from '../edits';
 import { round } from '../../../shared/text/sums';
 import { firstOf, known, lastOf } from '../../../shared/known';
+import { severalDragged } from './several';
+import { edgeOnLine, nearest, snapped, type Guides, type Lines } from './snapping';
 
-/** Where a layer is held: inside, above its top edge, or at a corner or side (−1, 0 or 1 along its axes). */
-export type Grip = 'move' | 'turn' | readonly [-1 | 0 | 1, -1 | 0 | 1];
+/** Where a layer is held: inside, above its top edge, at its pivot, or at a corner or side (−1, 0 or 1 along its axes). */
+export type Grip = 'move' | 'turn' | 'pivot' | readonly [-1 | 0 | 1, -1 | 0 | 1];
 
-interface Part {
+export interface Part {
   id: string;
   kind: Layer['kind'];
   look: Look;
@@ -32,18 +33,12 @@ export interface Keys {
   ctrlKey: boolean;
 }
 
-/** Upright and level lines to which edges and middles snap, in px of the piece. */
-export interface Lines {
-  x: readonly number[];
-  y: readonly number[];
-}
-
 export type Values = Record<string, number>;
 
 export interface Dragged {
   looks: Record<string, Values>;
   /** The lines that were met. */
-  guides: { x?: number; y?: number };
+  guides: Guides;
 }
 
 const LEAST = 1;
@@ -75,16 +70,41 @@ export function holdLayers(
 export function dragged(held: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
   if (held.grip === 'move') return moved(held, to, keys, lines, reach);
   const part = firstOf(held.parts);
-  const values =
-    held.grip === 'turn' ? turned(part, held.from, to, keys) : resized(part, held.from, held.grip, to, keys);
-  return { looks: { [part.id]: values }, guides: {} };
+  if (held.grip === 'pivot') return { looks: { [part.id]: pivoted(part, to, keys, reach) }, guides: {} };
+  if (held.parts.length > 1) return severalDragged(held, held.grip, to, keys, lines, reach);
+  if (held.grip === 'turn') return { looks: { [part.id]: turned(part, held.from, to, keys) }, guides: {} };
+  const { place, guides } =
+    keys.ctrlKey || keys.shiftKey ? { place: to, guides: {} } : toLine(part, held, to, lines, reach);
+  return { looks: { [part.id]: resized(part, held.from, held.grip, place, keys, guides) }, guides };
+}
+
+/** Where the pointer would be if the edge that is pulled lay on the line next to it; only of what stands upright. */
+function toLine({ look, parent }: Part, { from, grip }: Held, to: Point, lines: Lines, reach: number) {
+  const own = parent.multiply(localMatrix(look));
+  const upright = Math.abs(own.b) + Math.abs(own.c) < 1e-9 && own.a > 0 && own.d > 0;
+  if (!upright || typeof grip === 'string') return { place: to, guides: {} };
+  const corner = through(own, [grip[0] > 0 ? Number(look.width) : 0, grip[1] > 0 ? Number(look.height) : 0]);
+  return edgeOnLine(corner, grip, from, to, lines, reach);
+}
+
+/** Shares of the box at which a pivot is met: edges and middle. */
+const MET = [0, 0.5, 1];
+
+/** Its layer stays where it is; that is seen to where it is written. */
+function pivoted({ look, parent }: Part, to: Point, keys: Keys, reach: number): Values {
+  const at = through(parent.multiply(localMatrix(look)).inverse(), to);
+  const share = (axis: 0 | 1, size: number) => {
+    const own = at[axis] / (size || 1);
+    return (keys.ctrlKey ? undefined : nearest(MET, own, (reach * 1.5) / (size || 1))) ?? Math.round(own * 1000) / 1000;
+  };
+  return { pivot_x: share(0, Number(look.width)), pivot_y: share(1, Number(look.height)) };
 }
 
 /** Shift keeps to one axis, Ctrl leaves the lines alone. */
 function moved({ parts, from, corners }: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
   const by: Point = [to[0] - from[0], to[1] - from[1]];
   if (keys.shiftKey) by[Math.abs(by[0]) > Math.abs(by[1]) ? 1 : 0] = 0;
-  const guides: Dragged['guides'] = {};
+  const guides: Guides = {};
   for (const axis of keys.ctrlKey ? [] : ([0, 1] as const)) {
     const met =
       by[axis] === 0
@@ -113,29 +133,6 @@ function moved({ parts, from, corners }: Held, to: Point, keys: Keys, lines: Lin
   return { looks: Object.fromEntries(looks), guides };
 }
 
-/** The edges of what has its corners there, and its middle. */
-function edges(places: readonly number[]): [number, number, number] {
-  const [low, high] = [Math.min(...places), Math.max(...places)];
-  return [low, (low + high) / 2, high];
-}
-
-/** The nearest line that an edge or the middle comes to lie on. */
-function snapped(
-  places: readonly number[],
-  by: number,
-  lines: readonly number[],
-  reach: number,
-): { by: number; line: number } | null {
-  let best: { by: number; line: number; off: number } | null = null;
-  for (const own of edges(places)) {
-    for (const line of lines) {
-      const off = Math.abs(own + by - line);
-      if (off <= reach && (!best || off < best.off)) best = { by: line - own, line, off };
-    }
-  }
-  return best;
-}
-
 /** Shift turns in steps of 15°. */
 function turned({ look, parent }: Part, from: Point, to: Point, keys: Keys): Values {
   const [x, y] = [
@@ -153,61 +150,44 @@ function turned({ look, parent }: Part, from: Point, to: Point, keys: Keys): Val
   return { rotation: keys.shiftKey ? Math.round(rotation / TURN_STEP) * TURN_STEP : Math.round(rotation) };
 }
 
-/** Shift keeps the proportions, Alt the middle. Groups are scaled, since their size alone moves nothing in them. */
+/** Shift keeps the proportions, Alt the middle; past the other side it is mirrored. Groups are scaled, since their size
+ * alone moves nothing in them. On a line that was met it stays exactly, elsewhere in whole px. */
 function resized(
   { kind, look, parent }: Part,
   from: Point,
   [hx, hy]: readonly [number, number],
   to: Point,
   keys: Keys,
+  met: Guides,
 ): Values {
   const [w, h] = [Number(look.width), Number(look.height)];
   const own = parent.multiply(localMatrix(look)).inverse();
   const [start, now] = [from, to].map((point) => through(own, point)) as [Point, Point];
   const twice = keys.altKey ? 2 : 1;
-  let width = Math.max(w + hx * twice * (now[0] - start[0]), LEAST);
-  let height = Math.max(h + hy * twice * (now[1] - start[1]), LEAST);
+  const across = w + hx * twice * (now[0] - start[0]);
+  const down = h + hy * twice * (now[1] - start[1]);
+  let [width, height] = [Math.max(Math.abs(across), LEAST), Math.max(Math.abs(down), LEAST)];
   if (keys.shiftKey && w > 0 && h > 0) {
     const factor = hx && hy ? Math.max(width / w, height / h) : hx ? width / w : height / h;
     [width, height] = [w * factor, h * factor];
   }
+  const [flipX, flipY] = [across < 0 ? -1 : 1, down < 0 ? -1 : 1];
   const scaled = kind === 'group' && look.layout === 'none';
   const size: Values = scaled
     ? {
-        scale_x: round((Number(look.scale_x) * width) / (w || 1)),
-        scale_y: round((Number(look.scale_y) * height) / (h || 1)),
+        scale_x: round((Number(look.scale_x) * flipX * width) / (w || 1)),
+        scale_y: round((Number(look.scale_y) * flipY * height) / (h || 1)),
       }
-    : { width: Math.round(width), height: Math.round(height) };
+    : {
+        width: met.x === undefined ? Math.round(width) : round(width),
+        height: met.y === undefined ? Math.round(height) : round(height),
+        scale_x: Number(look.scale_x) * flipX,
+        scale_y: Number(look.scale_y) * flipY,
+      };
   // What lies opposite stays where it is.
   const fixed = keys.altKey ? [0.5, 0.5] : [(1 - hx) / 2, (1 - hy) / 2];
   const place = (shown: Look) =>
     through(localMatrix(shown), [firstOf(fixed) * Number(shown.width), known(fixed[1]) * Number(shown.height)]);
   const [before, after] = [place(look), place({ ...look, ...size })];
   return { ...size, x: round(Number(look.x) + before[0] - after[0]), y: round(Number(look.y) + before[1] - after[1]) };
-}
-
-/** The edges and middles of the piece, the edges of what is safe of it, and of what lies beside the layers. */
-export function linesBeside(
-  layers: readonly Layer[],
-  ids: readonly string[],
-  pose: Pose,
-  piece: { width: number; height: number },
-  safe: Box,
-): Lines {
-  const chain = chainTo(layers, ids[0] ?? '');
-  const parent = chain.at(-2);
-  const siblings = (parent?.kind === 'group' ? parent.layers : layers) ?? [];
-  const x = [0, piece.width / 2, piece.width, safe.left, safe.right];
-  const y = [0, piece.height / 2, piece.height, safe.top, safe.bottom];
-  for (const sibling of siblings) {
-    if (ids.includes(sibling.id) || !pose[sibling.id] || !Number(known(pose[sibling.id]).opacity)) continue;
-    const corners = outlineOf(sibling, known(pose[sibling.id]), matrixOf([...chain.slice(0, -1), sibling], pose));
-    for (const [axis, lines] of [
-      [0, x],
-      [1, y],
-    ] as const) {
-      lines.push(...edges(corners.map((corner) => corner[axis])));
-    }
-  }
-  return { x, y };
 }

@@ -8,16 +8,8 @@ import { attempt, queue, useBench } from '../bench';
 import { chooseLayers } from '../choosing';
 import { boxOf, duplicateLayers, safeBox, type Box } from '../edits';
 import { showAs, unlocked } from '../looks';
-import {
-  dragged,
-  holdLayers,
-  linesBeside,
-  type Dragged,
-  type Grip,
-  type Held,
-  type Lines,
-  type Values,
-} from './gestures';
+import { dragged, holdLayers, type Dragged, type Grip, type Held, type Values } from './gestures';
+import { linesBeside, type Lines } from './snapping';
 import { known } from '../../../shared/known';
 
 export interface Drag extends Dragged {
@@ -69,7 +61,8 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
     const next = dragged(drag.held, to, keys, drag.lines, REACH / zoom);
     if (equal(next, { looks: drag.looks, guides: drag.guides })) return;
     setDrag({ ...drag, ...next, moved: true });
-    if (!drag.copies) preview(next.looks);
+    // A pivot that moves leaves its layer where it is.
+    if (!drag.copies && drag.held.grip !== 'pivot') preview(next.looks);
   };
   /** Makes the edit, unless the drag was taken away: `given` up. Whether anything was moved. */
   const end = async (given = false): Promise<boolean> => {
@@ -153,9 +146,11 @@ async function copied(looks: Record<string, Values>): Promise<boolean> {
   return true;
 }
 
-/** The layers that a rectangle drawn on the stage touches, the lowest first: whole groups, nothing locked or unseen. */
-export function touched(layers: readonly Layer[], pose: Pose, area: Box): string[] {
-  return layers
+/** The layers that a rectangle drawn on the stage touches, the lowest first: whole groups, nothing locked or unseen.
+ *
+ * Of `among`, which are all, or those of one group. */
+export function touched(among: readonly Layer[], pose: Pose, area: Box, layers = among): string[] {
+  return among
     .filter(({ id, locked }) => !locked && Number(pose[id]?.visible) && Number(pose[id]?.opacity))
     .filter(({ id }) => {
       const box = boxOf(layers, pose, id);

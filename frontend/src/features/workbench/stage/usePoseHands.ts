@@ -11,7 +11,7 @@ import { chosenLayers } from '../chosen';
 import { nudge } from '../looks';
 import { goToPiece } from '../placements';
 import { look, useView } from '../view';
-import { boxBetween, caughtAt, outermost } from './caught';
+import { beneathAt, boxBetween, caughtAt, outermost } from './caught';
 import { gripOf } from './Frame';
 import { touched, useDrag } from './useDrag';
 import type { Zoom } from './useZoom';
@@ -39,11 +39,13 @@ export function usePoseHands({ stage, sheet, zooming, picture, layers, pose, sce
   const { drag, start, move, end } = useDrag({ layers, pose, piece: picture, zoom, scene });
   const area = useArea({ layers, pose, zoom, chosen });
   const letGo = useRef<string | null>(null);
+  const beneath = useRef<string | null>(null);
 
   const press = (id: string, grip: string | null, event: PointerEvent) => {
     const held = chosen.includes(id) ? chosen : event.shiftKey ? [...chosen, id] : [id];
     // Shift let go in place takes a layer out again; pulled, it keeps to one axis.
     letGo.current = event.shiftKey && !grip && chosen.includes(id) ? id : null;
+    beneath.current = event.altKey && !grip ? beneathAt(event, layers, pose, id) : null;
     if (!chosen.includes(id)) chooseLayers(held);
     start(outermost(layers, held), grip ? gripOf(grip) : 'move', pointAt(event), event.altKey);
   };
@@ -58,9 +60,10 @@ export function usePoseHands({ stage, sheet, zooming, picture, layers, pose, sce
     const id = grip ? lastOf(chosen) : caughtAt(event, layers, pose, chosen, false);
     event.currentTarget.setPointerCapture(event.pointerId);
     if (id !== points) look({ points: null });
+    const within = entered(layers, chosen);
     if (id) return press(id, grip, event);
     if (!event.shiftKey) choose({ layer: null, transition: null, lane: null });
-    area.begin(pointAt(event));
+    area.begin(pointAt(event), within);
   };
   const onPointerMove = (event: PointerEvent) => {
     if (event.buttons === 4) zooming.pan(event.movementX, event.movementY);
@@ -68,28 +71,42 @@ export function usePoseHands({ stage, sheet, zooming, picture, layers, pose, sce
   };
   const up = (event: PointerEvent, given = false) => {
     if (area.close(event.shiftKey, given)) return;
-    const out = letGo.current;
-    void end(given).then((moved) => !moved && out && chooseAlso(out));
+    const [out, under] = [letGo.current, beneath.current];
+    void end(given).then((moved) => {
+      if (!moved && out) chooseAlso(out);
+      if (!moved && under) choose({ layer: under, transition: null });
+    });
   };
   const onDoubleClick = (event: MouseEvent) => {
     const id = caughtAt(event, layers, pose, chosen, true);
-    const layer = id ? chainTo(layers, id).at(-1) : undefined;
-    if (layer?.kind === 'placement' && layer.id === chosen.at(-1)) return goToPiece(layer.piece);
-    const isPath = id && id === chosen.at(-1) && chainTo(layers, id).at(-1)?.kind === 'path';
-    if (isPath) look({ points: id });
-    else if (id) choose({ layer: id });
+    if (!id) return;
+    if (id === chosen.at(-1)) open(chainTo(layers, id).at(-1));
+    else choose({ layer: id });
   };
-  const onKeyDown = (event: KeyboardEvent) => {
-    const arrow = ARROWS[event.key];
-    if (!arrow || !chosen.length || event.target !== event.currentTarget) return;
-    event.preventDefault();
-    const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
-    void nudge(outermost(layers, chosen), arrow[0] * step, arrow[1] * step);
-  };
+  const onKeyDown = (event: KeyboardEvent) => keyOn(event, layers, chosen);
   const onPointerUp = (event: PointerEvent) => up(event);
   const onPointerCancel = (event: PointerEvent) => up(event, true);
   const hands = { onPointerDown, onPointerMove, onPointerUp, onPointerCancel, onDoubleClick, onKeyDown };
   return { chosen, drag, area: area.shown, pointAt, hands };
+}
+
+/** Enter opens what is chosen, arrow keys move it. */
+function keyOn(event: KeyboardEvent, layers: readonly Layer[], chosen: readonly string[]): void {
+  const arrow = ARROWS[event.key];
+  if (!chosen.length || event.target !== event.currentTarget) return;
+  if (event.key === 'Enter') open(chainTo(layers, lastOf(chosen)).at(-1));
+  if (!arrow) return;
+  event.preventDefault();
+  const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+  void nudge(outermost(layers, chosen), arrow[0] * step, arrow[1] * step);
+}
+
+/** What lies in it: the points of a path, the words of a text, the piece of a copy, the layers of a group. */
+function open(layer: Layer | undefined): void {
+  if (layer?.kind === 'placement') goToPiece(layer.piece);
+  else if (layer?.kind === 'path') look({ points: layer.id });
+  else if (layer?.kind === 'text') look({ text: layer.id });
+  else if (layer?.kind === 'group') choose({ layer: layer.layers?.at(-1)?.id ?? layer.id });
 }
 
 /** From the pointer to px of the piece. */
@@ -116,9 +133,15 @@ interface Around {
   chosen: readonly string[];
 }
 
-/** A rectangle drawn on the stage; what it touches is chosen. */
+/** The group that somebody has gone into: that of the layer that is chosen. */
+function entered(layers: readonly Layer[], chosen: readonly string[]): Layer | null {
+  const group = chainTo(layers, chosen.at(-1) ?? '').at(-2);
+  return group?.kind === 'group' ? group : null;
+}
+
+/** A rectangle drawn on the stage; what it touches is chosen, first of all in the group that was gone into. */
 function useArea({ layers, pose, zoom, chosen }: Around) {
-  const { shown, held, hold } = useHeld<{ from: Point; to: Point }>();
+  const { shown, held, hold } = useHeld<{ from: Point; to: Point; within: Layer | null }>();
   const grow = (to: Point): boolean => {
     const drawn = held();
     if (drawn) hold({ ...drawn, to });
@@ -131,11 +154,12 @@ function useArea({ layers, pose, zoom, chosen }: Around) {
     hold(null);
     const box = boxBetween(drawn.from, drawn.to);
     if (given || Math.hypot(box.right - box.left, box.bottom - box.top) * zoom < LEAST_AREA) return true;
-    const met = touched(layers, pose, box);
+    const inside = drawn.within?.layers ? touched(drawn.within.layers, pose, box, layers) : [];
+    const met = inside.length ? inside : touched(layers, pose, box);
     chooseLayers(also ? [...new Set([...chosen, ...met])] : met);
     return true;
   };
-  return { shown, begin: (at: Point) => hold({ from: at, to: at }), grow, close };
+  return { shown, begin: (at: Point, within: Layer | null) => hold({ from: at, to: at, within }), grow, close };
 }
 
 async function takeColourAt([x, y]: Point): Promise<void> {

@@ -16,6 +16,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
 from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.keyframes import Animation, animations_of
+from keen_ripple.handoff.names import class_names
 from keen_ripple.handoff.report import Report, report_of
 from keen_ripple.handoff.unsupported import refuse_unsupported, unsupported
 
@@ -58,6 +59,7 @@ def _page(timeline: Timeline) -> Iterator[str]:
 def _style(timeline: Timeline) -> Iterator[str]:
     piece = timeline.piece
     layers = [layer for layer, _ in walk(piece.layers)]
+    names = class_names(piece.layers)
     yield from font_faces(timeline)
     yield from _rule("body", {"margin": "0"})
     ground = {"background-color": colour(piece.ground, RESTING)} if piece.ground else {}
@@ -75,12 +77,12 @@ def _style(timeline: Timeline) -> Iterator[str]:
         look = seen_first[layer.id]
         if any("trim_end" in each and trimmed(each) for each in timeline.looks_of(layer.id)):
             look = {**look, TRIMMED: True}
-        yield from _rule(_selector(layer), {**_fixed(layer), **rest_rule(layer.kind, look), **played})
+        yield from _rule(f".{names[layer.id]}", {**_fixed(layer), **rest_rule(layer.kind, look), **played})
     for layer in layers:
         for animation in animations[layer.id]:
             yield from animation.lines()
     yield from _masks(timeline, [layer for layer in layers if layer.mask], seen_first)
-    yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]])
+    yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]], names)
 
 
 def _masks(timeline: Timeline, masks: Sequence[LayerBase], look: Pose) -> Iterator[str]:
@@ -94,7 +96,7 @@ def _masks(timeline: Timeline, masks: Sequence[LayerBase], look: Pose) -> Iterat
             yield from animation.lines()
 
 
-def _calmer(timeline: Timeline, moving: Sequence[LayerBase]) -> Iterator[str]:
+def _calmer(timeline: Timeline, moving: Sequence[LayerBase], classes: Mapping[str, str]) -> Iterator[str]:
     """Where motion is unwanted, things stand where they come to rest; opacity and colours go on."""
     rules: list[str] = []
     for layer in moving:
@@ -105,7 +107,7 @@ def _calmer(timeline: Timeline, moving: Sequence[LayerBase]) -> Iterator[str]:
             continue
         animations = animations_of(timeline, layer, calm=True)
         still = {d.css: d.text(look, RESTING) for d in places}
-        rules += _rule(_selector(layer), {**still, **(_played(animations) or {"animation": "none"})})
+        rules += _rule(f".{classes[layer.id]}", {**still, **(_played(animations) or {"animation": "none"})})
         rules += [line for animation in animations for line in animation.lines()]
     if rules:
         yield "@media (prefers-reduced-motion: reduce) {"
@@ -157,10 +159,6 @@ def _scrolling(piece: Piece) -> Iterator[str]:
     yield from _rule(".pinned", {"position": "sticky", "top": "0", "height": "0"})
 
 
-def _selector(layer: LayerBase) -> str:
-    return f'[data-layer="{layer.id}"]'
-
-
 def _fixed(layer: LayerBase) -> dict[str, str]:
     """What the kind of layer needs, whatever its state."""
     unseen = {"visibility": "hidden"} if layer.mask else {}
@@ -173,7 +171,7 @@ def _fixed(layer: LayerBase) -> dict[str, str]:
 
 def _content(timeline: Timeline) -> Iterator[str]:
     piece = timeline.piece
-    elements = _elements(piece.layers, timeline)
+    elements = _elements(piece.layers, timeline, class_names(piece.layers))
     if not piece.sections:
         yield from elements
         return
@@ -183,22 +181,22 @@ def _content(timeline: Timeline) -> Iterator[str]:
     yield "</div>"
 
 
-def _elements(layers: Sequence[LayerBase], timeline: Timeline) -> Iterator[str]:
+def _elements(layers: Sequence[LayerBase], timeline: Timeline, names: Mapping[str, str]) -> Iterator[str]:
     """Siblings in painting order; what stands above a mask is inside an element that it cuts."""
     for index, layer in enumerate(layers):
         pinned = layer.pinned and timeline.piece.sections
         yield from ('<div class="pinned">',) if pinned else ()
-        yield from _element(layer, timeline)
+        yield from _element(layer, timeline, names)
         yield from ("</div>",) if pinned else ()
         if layer.mask:
             yield f'<div data-mask="{layer.id}">'
-            yield from _indented(_elements(layers[index + 1 :], timeline), 2)
+            yield from _indented(_elements(layers[index + 1 :], timeline, names), 2)
             yield "</div>"
             return
 
 
-def _element(layer: LayerBase, timeline: Timeline) -> Iterator[str]:
-    mark, look = f'data-layer="{layer.id}"', layer.base
+def _element(layer: LayerBase, timeline: Timeline, names: Mapping[str, str]) -> Iterator[str]:
+    mark, look = f'class="{names[layer.id]}" data-layer="{layer.id}"', layer.base
     if layer.kind == "text":
         yield f"<div {mark}>{escape(look['text'])}</div>"
     elif layer.kind == "path":
@@ -213,7 +211,7 @@ def _element(layer: LayerBase, timeline: Timeline) -> Iterator[str]:
         yield "</svg>"
     elif layer.layers:
         yield f"<div {mark}>"
-        yield from _indented(_elements(layer.layers, timeline), 2)
+        yield from _indented(_elements(layer.layers, timeline, names), 2)
         yield "</div>"
     else:
         yield f"<div {mark}></div>"

@@ -1,0 +1,46 @@
+"""Classes of what is handed over are called after the layers."""
+
+from __future__ import annotations
+
+import re
+from typing import Any
+
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.timeline import timeline_of
+from keen_ripple.handoff import FORMATS
+from keen_ripple.handoff.names import class_names
+from support import DEMO, piece, timeline_in
+
+BOX = {"kind": "rectangle", "x": 0, "y": 0, "width": 9, "height": 9}
+
+
+def named(*names: str) -> dict[str, Any]:
+    return piece([{**BOX, "id": f"l{n}", "name": name} for n, name in enumerate(names)], states=[{"id": "a", "name": "A"}],
+                 transitions=[])  # fmt: skip
+
+
+def test_classes_follow_the_names_and_are_each_used_once() -> None:
+    names = ("Fog, high", "Fog high", "fog-high-2", "Déjà  vu!", "霧", "9 lives", "Piece", "x" * 90)
+    classes = class_names(read_piece(named(*names)).layers)
+    assert list(classes.values()) == [
+        "fog-high", "fog-high-2", "fog-high-2-2", "deja-vu", "l4", "layer-9-lives", "piece-2", "x" * 48
+    ]  # fmt: skip
+
+
+def test_rules_and_elements_of_a_page_use_them() -> None:
+    page = FORMATS["html"].write(timeline_of(read_piece(named("Card", "Card")))).decode()
+    assert '<div class="card" data-layer="l0">' in page and '<div class="card-2" data-layer="l1">' in page
+    assert re.search(r"^ +\.card \{$", page, re.MULTILINE) and ".card-2 {" in page
+
+
+def test_every_layer_of_every_demo_piece_has_its_own_class() -> None:
+    for document in DEMO.values():
+        layers = timeline_in(document).piece.layers
+        classes = class_names(layers)
+        assert len(set(classes.values())) == len(classes)
+        assert all(re.fullmatch(r"[a-z][a-z0-9-]*", name) for name in classes.values())
+    # What lies in a copy is called after the copy.
+    crossing = class_names(timeline_in(DEMO["crossing-screen"]).piece.layers)
+    assert all(
+        name.startswith(f"{crossing[layer.rpartition('/')[0]]}-") for layer, name in crossing.items() if "/" in layer
+    )

@@ -15,8 +15,8 @@ BOX = {"kind": "rectangle", "x": 0, "y": 0, "width": 9, "height": 9}
 
 
 def named(*names: str) -> dict[str, Any]:
-    return piece([{**BOX, "id": f"l{n}", "name": name} for n, name in enumerate(names)], states=[{"id": "a", "name": "A"}],
-                 transitions=[])  # fmt: skip
+    layers = [{**BOX, "id": f"l{n}", "name": name} for n, name in enumerate(names)]
+    return piece(layers, states=[{"id": "a", "name": "A"}], transitions=[])
 
 
 def test_classes_follow_the_names_and_are_each_used_once() -> None:

@@ -19,6 +19,8 @@ import type {
   Operation,
   Parameters,
   PathOf,
+  GraphFor,
+  GraphOf,
   Points,
   Preset,
   Presets,
@@ -118,6 +120,7 @@ export const api = {
   trial: (id: string, patch: Operation[]) => ask<Computed>('POST', `${at(id)}/trial`, { patch }),
   spring: (shape: SpringShape) => ask<FittedSpring>('POST', '/springs', shape),
   between: (id: string, wish: BetweenStates) => ask<Steps>('POST', `${at(id)}/between`, wish),
+  graph: (id: string, wish: GraphFor) => ask<GraphOf>('POST', `${at(id)}/graph`, wish),
   path: (id: string, wish: PathOf) => ask<Points>('POST', `${at(id)}/path`, wish),
   colourAt: (id: string, state: string, x: number, y: number) =>
     ask<Colour>('POST', `${at(id)}/colour`, { state, x, y }),

@@ -9,6 +9,7 @@ from flask.typing import ResponseReturnValue
 from keen_ripple.core.colour import colour_text
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.document import read_piece
+from keen_ripple.core.measures.graph import graph_of
 from keen_ripple.core.measures.motion_path import motion_path
 from keen_ripple.core.operations import patches
 from keen_ripple.core.operations.inbetween import inbetweens
@@ -16,8 +17,8 @@ from keen_ripple.core.timeline import timeline_of
 from keen_ripple.render import colour_at
 from keen_ripple.store import pieces
 from keen_ripple.web import pictures, revisions
-from keen_ripple.web.contract.answers import Colour, Points, Steps
-from keen_ripple.web.contract.bodies import BetweenStates, ColourAt, PathOf, Trial, body
+from keen_ripple.web.contract.answers import Colour, GraphOf, Points, Steps
+from keen_ripple.web.contract.bodies import BetweenStates, ColourAt, GraphFor, PathOf, Trial, body
 from keen_ripple.web.database import connection
 from keen_ripple.web.drawing import drawn
 from keen_ripple.web.playback import answer
@@ -53,6 +54,18 @@ def path(piece_id: str) -> ResponseReturnValue:
     wish = body(PathOf)
     points = motion_path(revisions.current_timeline(piece_id), wish.layer, wish.every_ms)
     return Points(points=[(x, y) for x, y in points.round(2).tolist()]).told()
+
+
+@blueprint.post("/graph")
+def graph(piece_id: str) -> ResponseReturnValue:
+    """{layer, property} → its values and speeds through the run, from its curves; no points where it is no number."""
+    wish = body(GraphFor)
+    found = graph_of(revisions.current_timeline(piece_id), wish.layer, wish.property)
+    if found is None:
+        return GraphOf(points=[], low=0.0, high=0.0, fastest=0.0).told()
+    columns = (found.times_ms.round(3), found.values.round(6), found.speeds.round(6))
+    points = list(zip(*(column.tolist() for column in columns), strict=True))
+    return GraphOf(points=points, low=found.low, high=found.high, fastest=found.fastest).told()
 
 
 @blueprint.get("/filmstrip.png")

@@ -1896,6 +1896,19 @@ export interface Spring {
    */
   velocity?: number;
 }
+export interface GraphFor {
+  layer: string;
+  property: string;
+}
+/**
+ * A property through the run as its curves have it: [ms, value, per second], and the extremes.
+ */
+export interface GraphOf {
+  points: [number, number, number][];
+  low: number;
+  high: number;
+  fastest: number;
+}
 /**
  * What a file for others would hold, told before it is made; `refused` says why there is none.
  */

@@ -107,10 +107,17 @@ export class Clock {
     return this.part;
   }
 
-  /** Stands still, so many frames of 60 per second further on. */
-  step(frames: number): void {
+  /** Which frame of that many per second is shown; what lies between two belongs to the one before it. */
+  frameOf(fps: number): number {
+    return Math.floor((this.moment * fps) / 1000 + 1e-6);
+  }
+
+  /** Stands still, on a frame so many further on; from between two back to the one before it first. */
+  step(frames: number, fps = 60): void {
     this.setPlaying(false);
-    this.seek(Math.max(this.moment + (frames * 1000) / 60, 0));
+    const between = (this.moment * fps) / 1000 - this.frameOf(fps) > 1e-3;
+    const frame = this.frameOf(fps) + frames + (frames < 0 && between ? 1 : 0);
+    this.seek((Math.max(frame, 0) * 1000) / fps);
   }
 
   setPlaying(playing: boolean): void {

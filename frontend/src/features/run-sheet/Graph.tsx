@@ -1,37 +1,57 @@
 import { Flex } from 'antd';
-import { useDeferredValue, useMemo } from 'react';
+import { useDeferredValue, useEffect, useMemo, useState } from 'react';
+import { api } from '../../api/client';
+import type { GraphOf } from '../../api/contract';
 import { area, line } from '../../shared/drawing/paint';
-import { show } from '../../shared/text/sums';
+import { useHeight } from '../../shared/ui/Divider';
 import { labelIn, propertyNamed, rowOf, useBench, usePlayed, type RowKey } from '../workbench';
-import { lineOf, speedsOf } from './model';
+import { figure, lineOf, speedsOf, type Line } from './model';
 import type { Scale } from './Sheet';
 
-const H = 130;
+const H = 150;
 const PAD = 12;
+const LEAST_H = 56;
+/** px above and below each */
+const AROUND = 20;
 
-/** Value and speed of one row through the run, as the tape has them. */
-export function Graph({ row, scale }: { row: RowKey; scale: Scale }) {
-  // The bars and the loop come first.
-  const { run, tape, poses } = useDeferredValue(usePlayed(({ run, tape, poses }) => ({ run, tape, poses })));
-  const drawn = useMemo(() => lineOf(row, run, tape, poses), [row, run, tape, poses]);
+interface Drawn extends Line {
+  speeds: [number, number][];
+}
+
+/** Values and speeds of several rows through the run, one above the other. */
+export function Graphs({ rows, scale }: { rows: readonly RowKey[]; scale: Scale }) {
+  const height = useHeight('graphs') ?? H;
+  const each = Math.max(height / rows.length - AROUND, LEAST_H);
+  return (
+    <div className="graphs" style={{ height }}>
+      {rows.map((row) => (
+        <Graph key={row} row={row} scale={scale} height={each} />
+      ))}
+    </div>
+  );
+}
+
+/** Value and speed of one row through the run, by its curves. */
+function Graph({ row, scale, height }: { row: RowKey; scale: Scale; height: number }) {
+  const drawn = useDrawn(row);
   const [layer, property] = rowOf(row);
   const name = useBench((b) => labelIn(b, layer));
   const { label, unit } = propertyNamed(property);
   return (
     <Flex component="section" className="graph" aria-label="Graph of value and speed">
       <Flex vertical gap={3} className="graph-names" style={{ padding: '0 8px 0 14px' }}>
-        <strong>
+        <strong className="ellipsis" title={`${name} · ${label}`}>
           {name} · {label}
         </strong>
         {drawn ? (
           <>
-            <span style={{ color: 'var(--glass)' }}>value{unit && `, ${unit}`}</span>
-            <span style={{ color: 'var(--brass-text)' }}>
-              speed, at most {show(Math.round(drawn.fastest))}
-              {unit} per s
+            <span style={{ color: 'var(--glass)' }}>
+              {figure(drawn.low)} to {figure(drawn.high)}
+              {unit && ` ${unit}`}
             </span>
-            <span className="quiet">
-              {show(drawn.low)} to {show(drawn.high)}
+            <span style={{ color: 'var(--brass-text)' }}>
+              at most {figure(drawn.fastest)}
+              {unit && ` ${unit}`} per s
             </span>
           </>
         ) : (
@@ -40,28 +60,67 @@ export function Graph({ row, scale }: { row: RowKey; scale: Scale }) {
       </Flex>
       <svg
         width={scale.width + 26}
-        height={H}
+        height={height}
         role="img"
         aria-label={drawn ? `From ${drawn.low} to ${drawn.high}` : 'Nothing to draw'}
       >
-        <rect {...area('white', 'hairline')} width={scale.width} height={H} />
-        {drawn && <Lines drawn={drawn} scale={scale} />}
+        <rect {...area('white', 'hairline')} width={scale.width} height={height} />
+        {drawn && <Lines drawn={drawn} scale={scale} height={height} />}
       </svg>
     </Flex>
   );
 }
 
-function Lines({ drawn, scale }: { drawn: NonNullable<ReturnType<typeof lineOf>>; scale: Scale }) {
+/** By the curves, as soon as they are told; until then, on trial, and of what is laid out beside the run, by the tape. */
+function useDrawn(row: RowKey): Drawn | null {
+  // The bars and the loop come first.
+  const { run, tape, poses } = useDeferredValue(usePlayed(({ run, tape, poses }) => ({ run, tape, poses })));
+  const byTape = useMemo(() => {
+    const found = lineOf(row, run, tape, poses);
+    return found && { ...found, speeds: speedsOf(found.points) };
+  }, [row, run, tape, poses]);
+  const isAsStored = useBench((b) => b.run === run);
+  const exact = useCurves(row);
+  return (isAsStored && exact) || byTape;
+}
+
+function useCurves(row: RowKey): Drawn | null {
+  const piece = useBench((b) => b.id);
+  const revision = useBench((b) => b.revision);
+  const [found, setFound] = useState<{ row: RowKey; revision: number; graph: GraphOf } | null>(null);
+  useEffect(() => {
+    let wanted = true;
+    const [layer, property] = rowOf(row);
+    api
+      .graph(piece, { layer, property })
+      .then((graph) => wanted && setFound({ row, revision, graph }))
+      .catch(() => wanted && setFound(null));
+    return () => {
+      wanted = false;
+    };
+  }, [piece, revision, row]);
+  return useMemo(() => {
+    if (found?.row !== row || found.revision !== revision || !found.graph.points.length) return null;
+    const { points, low, high, fastest } = found.graph;
+    return {
+      ...{ low, high, fastest },
+      points: points.map(([t, value]): [number, number] => [t, value]),
+      speeds: points.map(([t, , speed]): [number, number] => [t, speed]),
+    };
+  }, [found, row, revision]);
+}
+
+function Lines({ drawn, scale, height }: { drawn: Drawn; scale: Scale; height: number }) {
   const span = Math.max(drawn.high - drawn.low, 1e-9);
-  const y = (value: number) => H - PAD - ((value - drawn.low) / span) * (H - 2 * PAD);
-  const middle = H / 2;
+  const y = (value: number) => height - PAD - ((value - drawn.low) / span) * (height - 2 * PAD);
+  const middle = height / 2;
   const speedY = (speed: number) => middle - (speed / Math.max(drawn.fastest, 1e-9)) * (middle - PAD);
   const path = (points: readonly [number, number][], yOf: (value: number) => number) =>
     points.map(([t, v], i) => `${i ? 'L' : 'M'}${scale.x(t).toFixed(1)} ${yOf(v).toFixed(1)}`).join('');
   return (
     <>
       <line {...line('grid')} x1={0} x2={scale.width} y1={middle} y2={middle} />
-      <path {...line('brass', 1.2)} d={path(speedsOf(drawn.points), speedY)} />
+      <path {...line('brass', 1.2)} d={path(drawn.speeds, speedY)} />
       <path {...line('glass', 2)} d={path(drawn.points, y)} />
     </>
   );

@@ -2,10 +2,12 @@ import { NumberField } from '../../shared/ui/Field';
 import { attemptTimes } from './barEdits';
 import type { Bar } from './model';
 import { roomOf, type Place } from './places';
-import { useBench } from '../workbench';
+import { useBench, useWatch } from '../workbench';
 
 /** When a bar starts and ends, to be typed: of the run, and of its transition. */
 export function Moments({ bar }: { bar: Bar }) {
+  const fps = useWatch((w) => w.fps);
+  const inFrames = (ms: number) => Math.round((ms * fps) / 100) / 10;
   const transitions = useBench((b) => b.document.transitions);
   const to = (place: Place) => {
     const { least, by } = roomOf(transitions ?? [], [bar]);
@@ -29,7 +31,12 @@ export function Moments({ bar }: { bar: Bar }) {
   );
   return (
     <div className="pairs">
-      <small className="quiet wide">in the run</small>
+      <small className="quiet wide">
+        in the run{' '}
+        <span className="mono" title={`Frames of ${fps} per second`}>
+          (frames {inFrames(bar.start_ms)} to {inFrames(bar.end_ms)})
+        </span>
+      </small>
       {field('of the run', 0, 'start')}
       {field('of the run', 0, 'end')}
       <small className="quiet wide">in its transition</small>

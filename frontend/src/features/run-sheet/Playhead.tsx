@@ -1,6 +1,6 @@
 import { useLayoutEffect, useRef } from 'react';
 import type { Run } from '../../api/contract';
-import { clock } from '../workbench';
+import { clock, useWatch } from '../workbench';
 import type { Scale } from './Sheet';
 import { known } from '../../shared/known';
 
@@ -13,10 +13,12 @@ const MOMENT = {
   background: 'var(--panel)',
   color: 'var(--coral-text)',
   fontSize: 10.5,
+  whiteSpace: 'nowrap',
 } as const;
 
 /** Where playing stands, across all rows. Moved by its transform alone, so that no frame costs a layout. */
 export function Playhead({ run, scale }: { run: Run; scale: Scale }) {
+  const fps = useWatch((w) => w.fps);
   const line = useRef<HTMLDivElement>(null);
   const label = useRef<HTMLSpanElement>(null);
   useLayoutEffect(() => {
@@ -27,9 +29,9 @@ export function Playhead({ run, scale }: { run: Run; scale: Scale }) {
       const due = Math.floor(moment / SAID_EVERY_MS);
       if (clock.playing && due === said) return;
       said = due;
-      known(label.current).textContent = String(Math.round(moment));
+      known(label.current).textContent = `${Math.round(moment)} · frame ${clock.frameOf(fps)}`;
     });
-  }, [scale, run]);
+  }, [scale, run, fps]);
   return (
     <div className="sheet-playhead" ref={line} aria-hidden="true">
       <span className="mono" ref={label} style={MOMENT} />

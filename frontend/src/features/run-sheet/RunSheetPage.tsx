@@ -1,6 +1,7 @@
 import { Button, Flex } from 'antd';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Chip } from '../../shared/ui/Chip';
+import { NumberField } from '../../shared/ui/Field';
 import { PlainButton } from '../../shared/ui/PlainButton';
 import {
   edits,
@@ -14,7 +15,9 @@ import {
   standingStill,
   useBench,
   usePlayed,
+  setFps,
   useTrial,
+  useWatch,
   choose as chooseOnBench,
   TransitionInspector,
 } from '../workbench';
@@ -28,12 +31,11 @@ import { ScrollSheet } from './ScrollSheet';
 import { Sheet } from './Sheet';
 import { StaggerPanel } from './StaggerPanel';
 
-const SNAPS: [Snap, string][] = [
+type SnapTo = 'ends' | '10 ms' | 'frames';
+const SNAPS: [SnapTo, string][] = [
   ['ends', 'snap to ends'],
-  ['10', '10 ms'],
-  ['60', 'frames 60'],
-  ['30', '30'],
-  ['24', '24'],
+  ['10 ms', '10 ms'],
+  ['frames', 'frames'],
 ];
 
 /** The whole run along an axis of time. */
@@ -73,7 +75,9 @@ function RunSheet({ axis }: { axis: ReactNode }) {
     setChosen([]);
     chooseOnBench({ transition, lane: null });
   };
-  const [snap, setSnap] = useState<Snap>('ends');
+  const [snapTo, setSnap] = useState<SnapTo>('ends');
+  const fps = useWatch((w) => w.fps);
+  const snap: Snap = snapTo === 'frames' ? fps : snapTo;
   const [staggers, setStaggers] = useState(false);
   // What was chosen and is gone by an edit is chosen no longer.
   const chosen = asked.filter((key) => bars.some((bar) => bar.key === key));
@@ -96,7 +100,7 @@ function RunSheet({ axis }: { axis: ReactNode }) {
         )}
         <Foot
           axis={axis}
-          snap={snap}
+          snap={snapTo}
           setSnap={setSnap}
           hasRows={rows.length > 0}
           picked={picked.length}
@@ -132,8 +136,8 @@ function Chosen({ picked, bars, hasRows, hasVoices }: ChosenProps) {
 
 interface FootProps {
   axis: ReactNode;
-  snap: Snap;
-  setSnap: (snap: Snap) => void;
+  snap: SnapTo;
+  setSnap: (snap: SnapTo) => void;
   hasRows: boolean;
   picked: number;
   stagger: () => void;
@@ -143,7 +147,7 @@ const Foot = ({ axis, snap, setSnap, hasRows, picked, stagger }: FootProps) => (
   <Flex component="footer" align="center" gap={12} className="foot" style={{ height: 44 }}>
     {axis}
     <PlaysWhat />
-    <SnapTo snap={snap} setSnap={setSnap} />
+    <Snaps snap={snap} setSnap={setSnap} />
     {hasRows && (
       <span className="quiet ellipsis">
         Drag bars or their ends. Shift chooses several, and on the ruler a part to play
@@ -175,7 +179,9 @@ function NothingMoves() {
   );
 }
 
-function SnapTo({ snap, setSnap }: { snap: Snap; setSnap: (snap: Snap) => void }) {
+/** What is pulled snaps to; frames are counted by the rate beside them. */
+function Snaps({ snap, setSnap }: { snap: SnapTo; setSnap: (snap: SnapTo) => void }) {
+  const fps = useWatch((w) => w.fps);
   return (
     <Flex gap={4} role="group" aria-label="Snap">
       {SNAPS.map(([value, label]) => (
@@ -183,6 +189,14 @@ function SnapTo({ snap, setSnap }: { snap: Snap; setSnap: (snap: Snap) => void }
           {label}
         </Chip>
       ))}
+      <NumberField
+        label=""
+        name="Frames per second"
+        unit="fps"
+        width={72}
+        value={fps}
+        commit={async (wanted) => setFps(wanted)}
+      />
     </Flex>
   );
 }

@@ -3,7 +3,8 @@ import { useRef } from 'react';
 import { PlainButton } from '../../shared/ui/PlainButton';
 import { usePlayed, useSize, useWindow, type RowKey } from '../workbench';
 import { Axis } from './Axis';
-import { Graph } from './Graph';
+import { Divider } from '../../shared/ui/Divider';
+import { Graphs } from './Graph';
 import type { Mark } from './findings';
 import type { Bar, Snap } from './model';
 import { Playhead } from './Playhead';
@@ -15,6 +16,8 @@ import { useRestPull } from './useRestPull';
 import { Voices } from './Voices';
 
 export const NAMES_W = 150;
+/** Rows of which more are chosen are still bars; these have graphs. */
+const MOST_GRAPHS = 4;
 /** px at the right that stay free, for the figure at the end of the ruler */
 const END = 26;
 
@@ -54,7 +57,8 @@ export function Sheet({ bars, rows, chosen, choose, chooseWay, snap, marks }: Pr
   useAxisHands(axis, ref, toChosen);
   const body = useRef<HTMLDivElement>(null);
   const window = useWindow(body, rows.length, ROW_H);
-  const shown = bars.find((bar) => bar.key === chosen.at(-1))?.row ?? rows[0];
+  const graphed = [...new Set(picked.map(({ row }) => row))].slice(-MOST_GRAPHS);
+  const shown = graphed.length ? graphed : rows.slice(0, 1);
   return (
     <div className={axis.isWhole ? 'sheet' : 'sheet zoomed'} ref={ref}>
       <Overview axis={axis} total={run.total_ms} />
@@ -73,7 +77,12 @@ export function Sheet({ bars, rows, chosen, choose, chooseWay, snap, marks }: Pr
         />
       </div>
       <Voices run={run} scale={scale} />
-      {shown && <Graph row={shown} scale={scale} />}
+      {shown.length > 0 && (
+        <>
+          <Divider of="graphs" label="Height of the graphs" least={80} most={460} />
+          <Graphs rows={shown} scale={scale} />
+        </>
+      )}
       <Playhead run={run} scale={scale} />
     </div>
   );

@@ -56,9 +56,10 @@ describe('the run sheet', () => {
   it.each([
     [263, 'ends', 250],
     [280, 'ends', 280],
-    [263.4, '10', 260],
-    [263, '60', 267],
-    [263, '24', 250],
+    [263.4, '10 ms', 260],
+    [263, 60, 267],
+    [263, 24, 250],
+    [263, 25, 280],
   ] as const)('%d ms snaps to %s at %d', (t, snap, expected) => {
     expect(snapped(t, snap, endsBeside(bars, [known(bars[2]).key]), 20)).toBe(expected);
   });

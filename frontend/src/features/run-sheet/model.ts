@@ -58,12 +58,13 @@ export function rowsOf(bars: readonly Bar[], order: readonly string[]): RowKey[]
   return [...new Set(bars.map((bar) => bar.row))].sort((a, b) => place(a) - place(b));
 }
 
-export type Snap = 'ends' | '10' | '24' | '30' | '60';
+/** To ends, to tens of ms, or to frames of so many per second. */
+export type Snap = 'ends' | '10 ms' | number;
 
 /** The place nearest to `t` that the wish allows; ends of other bars within `reach` ms, else whole ms. */
 export function snapped(t: number, snap: Snap, ends: readonly number[], reach: number): number {
-  if (snap === '10') return Math.round(t / 10) * 10;
-  if (snap !== 'ends') return Math.round((Math.round((t * Number(snap)) / 1000) * 1000) / Number(snap));
+  if (snap === '10 ms') return Math.round(t / 10) * 10;
+  if (snap !== 'ends') return Math.round((Math.round((t * snap) / 1000) * 1000) / snap);
   const near = ends.filter((end) => Math.abs(end - t) <= reach).sort((a, b) => Math.abs(a - t) - Math.abs(b - t))[0];
   return Math.round(near ?? t);
 }
@@ -129,6 +130,12 @@ export function speedsOf(points: readonly [number, number][]): [number, number][
       ...(joined(i + 1) ? [] : [[to, speed] as [number, number]]),
     ];
   });
+}
+
+/** With three digits that say something, and never more than are there. */
+export function figure(value: number): string {
+  const places = Math.min(Math.max(2 - Math.floor(Math.log10(Math.abs(value) || 1)), 0), 6);
+  return String(Number(value.toFixed(places))).replace('-', '−');
 }
 
 /** A step of the ruler that leaves room for its figures. */

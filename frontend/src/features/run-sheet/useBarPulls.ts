@@ -64,7 +64,7 @@ export function useBarPulls({ bars, chosen, choose, snap, scale }: Options) {
     const now = held();
     if (!now) return;
     const reach = scale.ms(scale.x(0) + REACH);
-    const wanted = snappedBy(msAt(event) - now.from_ms, now, bars, event.ctrlKey ? '10' : snap, reach);
+    const wanted = snappedBy(msAt(event) - now.from_ms, now, bars, event.ctrlKey ? '10 ms' : snap, reach);
     const { by_ms, stopped } = kept(wanted, now, barsOf(now.keys), transitions ?? []);
     hold({ ...now, by_ms, stopped });
   };

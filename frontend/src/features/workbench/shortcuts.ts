@@ -6,7 +6,7 @@ import { clock, goBack, useBench } from './bench';
 import { playedRun } from './course';
 import { stage } from './stageHands';
 import { look, useView } from './view';
-import { changeRate, nextGround, nextLook, switchFollowing, switchPixels } from './watch/watch';
+import { changeRate, nextGround, nextLook, stepFrames, switchFollowing, switchPixels } from './watch/watch';
 import { known } from '../../shared/known';
 
 export interface Shortcut {
@@ -48,8 +48,8 @@ const moveBy =
 export const SHORTCUTS: Record<string, Shortcut[]> = {
   Loop: [
     { keys: 'Space', does: 'play or pause', run: () => clock.setPlaying(!clock.playing) },
-    { keys: ',', does: 'one frame back (of 60 per second)', run: () => clock.step(-1) },
-    { keys: '.', does: 'one frame on', run: () => clock.step(1) },
+    { keys: ',', does: 'one frame back, of the rate on the run sheet', run: () => stepFrames(-1) },
+    { keys: '.', does: 'one frame on', run: () => stepFrames(1) },
     { keys: 'Home', does: 'to the beginning of the run', run: () => clock.seek(0) },
     { keys: 'End', does: 'to its end', run: () => clock.seek(Math.max(playedRun().total_ms - 1e-3, 0)) },
   ],

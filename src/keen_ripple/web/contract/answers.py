@@ -165,6 +165,15 @@ class Points(Answer):
     points: list[tuple[float, float]]
 
 
+class GraphOf(Answer):
+    """A property through the run as its curves have it: [ms, value, per second], and the extremes."""
+
+    points: list[tuple[float, float, float]]
+    low: float
+    high: float
+    fastest: float
+
+
 class Colour(Answer):
     colour: str
 

@@ -84,6 +84,11 @@ class PathOf(Body):
     every_ms: Amount
 
 
+class GraphFor(Body):
+    layer: str
+    property: str
+
+
 class ColourAt(Body):
     """A place in px of the piece."""
 

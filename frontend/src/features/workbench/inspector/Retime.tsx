@@ -3,9 +3,11 @@ import { useState } from 'react';
 import { api } from '../../../api/client';
 import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
-import { useBench } from '../bench';
+import { PlainButton } from '../../../shared/ui/PlainButton';
+import { attemptCommit, useBench } from '../bench';
 import { playWays } from '../course';
 import { leaveTrial, tryOut, useTrial } from '../trial';
+import { useWatch } from '../watch/watch';
 import { TrialResult } from './TrialResult';
 
 type By = 'factor' | 'length' | 'frames';
@@ -23,6 +25,7 @@ export function Retime() {
   const id = useBench((b) => b.id);
   const run = useBench((b) => b.run);
   const tried = useTrial((t) => t.trial?.edit);
+  const fps = useWatch((w) => w.fps);
   const [by, setBy] = useState<By>('factor');
   const [asked, setAsked] = useState<{ value: number; label: string } | null>(null);
   const now = run.loop_ms ?? run.total_ms;
@@ -32,7 +35,7 @@ export function Retime() {
   if (hasCopies) return <CopiesGoTheirOwnWay />;
   const shown = asked && asked.label === tried?.label ? asked : null;
   const way = WAYS[by];
-  const resting = { factor: 1, length: now, frames: 60 }[by];
+  const resting = { factor: 1, length: now, frames: fps }[by];
   const ask = async (value: number) => {
     // Of a piece that waits for somebody, the transitions are what can be seen.
     if (!now) playWays('all');
@@ -62,7 +65,19 @@ export function Retime() {
         value={shown?.value ?? resting}
         commit={ask}
       />
-      {shown ? <TrialResult /> : <p className="quiet">{way.hint}</p>}
+      {shown ? (
+        <TrialResult />
+      ) : (
+        <p className="quiet">
+          {way.hint}
+          {by === 'frames' && (
+            <>
+              {'. '}
+              <PlainButton onClick={() => void attemptCommit(ask(resting))}>Try {resting} fps</PlainButton>
+            </>
+          )}
+        </p>
+      )}
     </Flex>
   );
 }

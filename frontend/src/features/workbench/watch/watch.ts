@@ -37,20 +37,37 @@ interface Watch {
   uses: boolean;
   /** It is to act by itself as soon as it can. */
   acts: boolean;
+  /** Frames per second by which times are counted, stepped and snapped. */
+  fps: number;
 }
 
 export const useWatch = create<Watch>()(
   persist(
-    (): Watch => ({ ground: known(GROUNDS['sea-glass']), pixels: false, follows: false, uses: false, acts: false }),
+    (): Watch => ({
+      ...{ ground: known(GROUNDS['sea-glass']), fps: 60 },
+      ...{ pixels: false, follows: false, uses: false, acts: false },
+    }),
     {
       name: 'keen-ripple-watch',
-      partialize: ({ ground }) => ({ ground }),
+      partialize: ({ ground, fps }) => ({ ground, fps }),
     },
   ),
 );
 export const watch = (how: Partial<Watch>): void => {
   useWatch.setState(how);
 };
+
+export const LEAST_FPS = 1;
+export const MOST_FPS = 240;
+
+/** Throws for a rate that no screen or film has. */
+export function setFps(fps: number): void {
+  if (!Number.isInteger(fps) || fps < LEAST_FPS || fps > MOST_FPS)
+    throw new Error(`Give a whole number of frames per second from ${LEAST_FPS} to ${MOST_FPS}.`);
+  watch({ fps });
+}
+
+export const stepFrames = (frames: number): void => clock.step(frames, useWatch.getState().fps);
 
 /** The one after `now`, or before it; round and round. */
 function next<T>(all: readonly T[], now: T, by = 1): T {

@@ -39,7 +39,7 @@ function Graph({ row, scale, height }: { row: RowKey; scale: Scale; height: numb
   const { label, unit } = propertyNamed(property);
   return (
     <Flex component="section" className="graph" aria-label="Graph of value and speed">
-      <Flex vertical gap={3} className="graph-names" style={{ padding: '0 8px 0 14px' }}>
+      <Flex vertical className="graph-names" style={{ padding: '0 8px 0 14px' }}>
         <strong className="ellipsis" title={`${name} · ${label}`}>
           {name} · {label}
         </strong>

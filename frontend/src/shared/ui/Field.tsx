@@ -135,9 +135,10 @@ interface ChangeProps {
 /** A number of several things, or nothing where they differ; typed as one for all, or as a change of each. */
 export function ChangeField({ label, name, values, unit = '', step = 1, wide = false, ...rest }: ChangeProps) {
   const { countsDown = false, commit, clear } = rest;
+  const mixed = new Set(values).size > 1;
   const typed = useTyped<Change>({
     value: () => values[0] ?? 0,
-    mixed: new Set(values).size > 1,
+    mixed,
     // A change is told by what it makes of two numbers.
     format: (change) => (change(0) === change(1) ? show(change(0)) : `${change(0)} and ${change(1)}`),
     parse: (text) =>
@@ -156,7 +157,7 @@ export function ChangeField({ label, name, values, unit = '', step = 1, wide = f
           {label}
         </span>
       }
-      suffix={unit}
+      suffix={mixed ? '' : unit}
       aria-label={name}
       title="+40, *0.5 or -10% change each from its own"
     />

@@ -40,23 +40,27 @@ def graph_of(timeline: Timeline, layer: str, property_name: str) -> Graph | None
     track = next((t for t in timeline.tracks if t.layer == layer and t.property.name == property_name), None)
     if track is None or track.property.blend != "linear":
         return None
-    times, values, speeds = [np.array([0.0])], [_at(track, np.array([0.0]))], [np.zeros(1)]
+    first = np.zeros(1)
+    parts = [(first, _at(track, first), first)]
     for move, following in zip_longest(track.moves, track.moves[1:]):
         own = _moments(move)
         # A motion that takes over early ends the one before it.
         own = own if following is None else own[own <= following.start_ms]
-        times.append(own)
-        values.append(_of_move(track, move, own))
-        speeds.append(_speeds(track, move, own))
-    end = np.array([float(timeline.run.total_ms)])
-    times, values, speeds = [*times, end], [*values, values[-1][-1:]], [*speeds, np.zeros(1)]
-    all_times, all_values, all_speeds = (np.concatenate(parts) for parts in (times, values, speeds))
-    return Graph(
-        *(all_times, all_values, all_speeds),
-        float(all_values.min()),
-        float(all_values.max()),
-        float(np.abs(all_speeds).max()),
-    )
+        parts.append(_at_rest(parts[-1], own[0]))
+        parts.append((own, _of_move(track, move, own), _speeds(track, move, own)))
+    parts.append(_at_rest(parts[-1], float(timeline.run.total_ms)))
+    times_ms, values, speeds = (np.concatenate(columns) for columns in zip(*parts, strict=True))
+    low, high, fastest = float(values.min()), float(values.max()), float(np.abs(speeds).max())
+    return Graph(times_ms, values, speeds, low, high, fastest)
+
+
+Part = tuple[Floats, Floats, Floats]
+
+
+def _at_rest(before: Part, until_ms: float) -> Part:
+    """From the end of what came before."""
+    times_ms, values, _ = before
+    return np.array([times_ms[-1], until_ms]), np.repeat(values[-1:], 2), np.zeros(2)
 
 
 def _at(track: Track, times_ms: Floats) -> Floats:

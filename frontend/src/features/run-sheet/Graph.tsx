@@ -4,11 +4,10 @@ import { api } from '../../api/client';
 import type { GraphOf } from '../../api/contract';
 import { area, line } from '../../shared/drawing/paint';
 import { useHeight } from '../../shared/ui/Divider';
-import { labelIn, propertyNamed, rowOf, useBench, usePlayed, type RowKey } from '../workbench';
+import { labelIn, propertyNamed, rowOf, useBench, usePlayed, useSize, type RowKey } from '../workbench';
 import { figure, lineOf, speedsOf, type Line } from './model';
 import type { Scale } from './Sheet';
 
-const H = 150;
 const PAD = 12;
 const LEAST_H = 56;
 /** px above and below each */
@@ -20,10 +19,11 @@ interface Drawn extends Line {
 
 /** Values and speeds of several rows through the run, one above the other. */
 export function Graphs({ rows, scale }: { rows: readonly RowKey[]; scale: Scale }) {
-  const height = useHeight('graphs') ?? H;
-  const each = Math.max(height / rows.length - AROUND, LEAST_H);
+  const chosen = useHeight('graphs');
+  const { ref, size } = useSize<HTMLDivElement>();
+  const each = Math.max((chosen ?? size.height) / rows.length - AROUND, LEAST_H);
   return (
-    <div className="graphs" style={{ height }}>
+    <div className="graphs" ref={ref} style={chosen === undefined ? undefined : { flex: 'none', height: chosen }}>
       {rows.map((row) => (
         <Graph key={row} row={row} scale={scale} height={each} />
       ))}

@@ -26,6 +26,8 @@ export function Playhead({ run, scale }: { run: Run; scale: Scale }) {
     return clock.listen((moment) => {
       known(line.current).hidden = moment < scale.from - 1 || moment > scale.to + 1;
       known(line.current).style.transform = `translateX(${scale.x(moment).toFixed(2)}px)`;
+      // Near the end there is room on its other side.
+      known(label.current).style.translate = scale.x(moment) > scale.width - 90 ? 'calc(-100% - 12px)' : '';
       const due = Math.floor(moment / SAID_EVERY_MS);
       if (clock.playing && due === said) return;
       said = due;

@@ -30,3 +30,16 @@ def test_frames_stand_in_rows_at_equal_times() -> None:
 def test_too_few_or_too_many(frames: int) -> None:
     with pytest.raises(Fault, match="cannot be had"):
         filmstrip(timeline_of(read_piece(piece())), frames)
+
+
+def test_a_part_on_another_ground() -> None:
+    timeline = timeline_of(read_piece(piece()))
+    sheet = filmstrip(timeline, 3, "#8f9a9c", (100.0, 300.0))
+    for index in range(3):
+        frame = draw_at(timeline, 100.0 + 100.0 * index, ground="#8f9a9c")
+        assert np.array_equal(sheet[GAP : GAP + 100, GAP + index * 210 : GAP + index * 210 + 200], frame)
+    for part in ((300.0, 100.0), (-1.0, 5.0), (0.0, 501.0)):
+        with pytest.raises(Fault, match="No part"):
+            filmstrip(timeline, 3, None, part)
+    with pytest.raises(Fault, match="colour"):
+        filmstrip(timeline, 3, "no colour")

@@ -207,8 +207,10 @@ def test_presets_are_shared_by_all_pieces(client: FlaskClient) -> None:
         answer = client.post("/api/presets", json=wish)
         assert answer.status_code == 400
         assert says in "{message} {remedy}".format(**answer.get_json()["error"])
-    assert client.delete("/api/presets/Harbour").status_code == 200
-    assert client.delete("/api/presets/Harbour").status_code == 404
+    for name in ("Harbour", "a/b", "..", "50% & more?"):
+        client.post("/api/presets", json={"name": name, "timing": spring})
+        assert client.delete("/api/presets", json={"name": name}).status_code == 200
+    assert client.delete("/api/presets", json={"name": "Harbour"}).status_code == 404
 
 
 @pytest.mark.parametrize(("asked", "size"), [("state=handover&scale=0.5", (104, 136)), ("at=700", (208, 272))])

@@ -22,6 +22,7 @@ import type {
   GraphFor,
   GraphOf,
   Points,
+  PresetName,
   Preset,
   Presets,
   MadeOfGroup,
@@ -126,7 +127,7 @@ export const api = {
     ask<Colour>('POST', `${at(id)}/colour`, { state, x, y }),
   presets: () => ask<Presets>('GET', '/presets'),
   keepPreset: (preset: Preset) => ask<Named>('POST', '/presets', preset),
-  dropPreset: (name: string) => ask<Named>('DELETE', `/presets/${encodeURIComponent(name)}`),
+  dropPreset: (name: string) => ask<Named>('DELETE', '/presets', { name } satisfies PresetName),
   takes: (id: string) => ask<Takes>('GET', `${at(id)}/takes`),
   keepTake: (id: string, take: NewTake) => ask<Numbered>('POST', `${at(id)}/takes`, take),
   renameTake: (id: string, number: number, name: string) =>
@@ -156,8 +157,8 @@ export const api = {
     ),
   stateAddress: (id: string, state: string, scale: number, version: string) =>
     `/api${at(id)}/picture.png?state=${encodeURIComponent(state)}&scale=${scale.toFixed(4)}&revision=${encodeURIComponent(version)}`,
-  filmstripAddress: (id: string, frames: number, revision: number) =>
-    `/api${at(id)}/filmstrip.png?frames=${frames}&revision=${revision}`,
+  filmstripAddress: (id: string, revision: number, strip: Record<string, string | number>) =>
+    `/api${at(id)}/filmstrip.png?${new URLSearchParams({ ...strip, revision } as unknown as Record<string, string>).toString()}`,
   handoffs: (id: string) => ask<Handoffs>('GET', `${at(id)}/handoff`),
   handoffAddress: (id: string, format: string) => `/api${at(id)}/handoff/${format}`,
 };

@@ -7,7 +7,9 @@ from typing import Any
 
 import skia
 
+from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.run import Run
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.render.draw import Pixels, draw_at
 from keen_ripple.render.paints import argb
@@ -20,15 +22,22 @@ GAP, CAPTION = 10, 18
 WIDEST = 200.0
 
 
-def filmstrip(timeline: Timeline, frames: int, ground: str | None = None) -> Pixels:
+def filmstrip(
+    timeline: Timeline, frames: int, ground: str | None = None, part: tuple[float, float] | None = None
+) -> Pixels:
     """Pixels (height, width, 4), RGBA, of `frames` moments at equal distances.
 
-    A loop begins with its first moment and does not show it again; a run that ends is shown to its end. `ground` takes
-    the place of the piece's own. Raises Fault for less than 2 or more than 120 frames.
+    A loop begins with its first moment and does not show it again; a run that ends, and a `part` of one (from, to; ms),
+    is shown to its end. `ground`, a CSS colour, takes the place of the piece's own. Raises Fault for less than 2 or
+    more than 120 frames, for a part that is none.
     """
     if not 2 <= frames <= MOST_FRAMES:
         raise Fault(f"{frames} frames cannot be had.", value=frames, remedy=f"Ask for 2 to {MOST_FRAMES}.")
     piece, run = timeline.piece, timeline.run
+    if part is not None and not 0.0 <= part[0] < part[1] <= run.total_ms:
+        raise Fault(f"No part from {part[0]:g} to {part[1]:g} ms.", remedy=f"Keep inside 0 to {run.total_ms} ms.")
+    if ground is not None:
+        parse_colour(ground)
     scale = min(WIDEST / piece.width, 1.0)
     width, height = max(round(piece.width * scale), 1), max(round(piece.height * scale), 1)
     columns = min(frames, max(math.ceil(math.sqrt(frames * 1.5 * height / width)), 3))
@@ -36,7 +45,7 @@ def filmstrip(timeline: Timeline, frames: int, ground: str | None = None) -> Pix
     surface = skia.Surface(GAP + columns * (width + GAP), GAP + rows * (height + CAPTION + GAP))
     canvas = surface.getCanvas()
     canvas.clear(argb(PAPER))
-    for index, t_ms in enumerate(_moments(run.lead_in_ms, run.loop_ms, run.total_ms, frames)):
+    for index, t_ms in enumerate(_moments(run, frames, part)):
         x, y = GAP + index % columns * (width + GAP), GAP + index // columns * (height + CAPTION + GAP)
         picture = draw_at(timeline, t_ms, scale, ground or piece.ground or STAGE)
         canvas.drawImage(skia.Image.fromarray(picture, skia.kRGBA_8888_ColorType), x, y)
@@ -48,10 +57,11 @@ def filmstrip(timeline: Timeline, frames: int, ground: str | None = None) -> Pix
     return image
 
 
-def _moments(lead_in_ms: int, loop_ms: int | None, total_ms: int, frames: int) -> list[float]:
-    if loop_ms is None:
-        return [total_ms * index / (frames - 1) for index in range(frames)]
-    return [lead_in_ms + loop_ms * index / frames for index in range(frames)]
+def _moments(run: Run, frames: int, part: tuple[float, float] | None) -> list[float]:
+    if run.loop_ms is not None and part is None:
+        return [run.lead_in_ms + run.loop_ms * index / frames for index in range(frames)]
+    begin, end = part or (0.0, float(run.total_ms))
+    return [begin + (end - begin) * index / (frames - 1) for index in range(frames)]
 
 
 def _caption(width: float) -> dict[str, Any]:

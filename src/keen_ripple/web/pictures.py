@@ -14,8 +14,8 @@ from keen_ripple.render import draw_at, draw_pose, filmstrip, png
 MOST_PIXELS = 6_000_000
 
 
-def strip(timeline: Timeline, frames: int, ground: str | None) -> bytes:
-    return png(filmstrip(timeline, frames, ground))
+def strip(timeline: Timeline, frames: int, ground: str | None, part: tuple[float, float] | None) -> bytes:
+    return png(filmstrip(timeline, frames, ground, part))
 
 
 def acted_strip(timeline: Timeline, events: Sequence[Event], until_ms: float, frames: int) -> bytes:

@@ -7,7 +7,7 @@ from flask.typing import ResponseReturnValue
 
 from keen_ripple.store import atomic, presets
 from keen_ripple.web.contract import answers
-from keen_ripple.web.contract.bodies import Preset, body
+from keen_ripple.web.contract.bodies import Preset, PresetName, body
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 
@@ -36,8 +36,10 @@ def keep() -> ResponseReturnValue:
     return answers.Named(name=name).told(201)
 
 
-@blueprint.delete("/<name>")
-def remove(name: str) -> ResponseReturnValue:
+@blueprint.delete("")
+def remove() -> ResponseReturnValue:
+    """{name} → forgotten. In the body, since a name may have slashes and dots that an address would not keep."""
+    name = body(PresetName).name
     conn = connection()
     with atomic(conn):
         presets.remove(conn, name)

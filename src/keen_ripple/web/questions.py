@@ -70,9 +70,12 @@ def graph(piece_id: str) -> ResponseReturnValue:
 
 @blueprint.get("/filmstrip.png")
 def strip(piece_id: str) -> Response:
-    """?frames=12&ground=CSS-COLOUR → moments of the run at equal distances on one sheet, as PNG."""
-    frames = request.args.get("frames", 12, type=int)
-    content = drawn(pieces.load(connection(), piece_id), pictures.strip, frames, request.args.get("ground") or None)
+    """?frames=12&ground=CSS-COLOUR&from=MS&to=MS → moments of the run, or of a part, on one sheet, as PNG."""
+    asked = request.args
+    frames, ground = asked.get("frames", 12, type=int), asked.get("ground") or None
+    begin, end = asked.get("from", type=float), asked.get("to", type=float)
+    part = None if begin is None or end is None else (begin, end)
+    content = drawn(pieces.load(connection(), piece_id), pictures.strip, frames, ground, part)
     return Response(content, mimetype="image/png", headers={"Cache-Control": "no-store"})
 
 

@@ -2671,6 +2671,9 @@ export interface Preset {
   name: string;
   timing: Curve | Spring;
 }
+export interface PresetName {
+  name: string;
+}
 export interface Presets {
   presets: KeptPreset[];
 }

@@ -25,6 +25,6 @@ export { playedRun, playWays, runOf, useCourse, type Ways } from './course';
 export { goToOriginal, labelIn, originalOf } from './placements';
 export { NameField } from './Rename';
 export { PlaysWhat } from './watch/PlaysWhat';
-export { setFps, useWatch } from './watch/watch';
+export { GROUNDS, setFps, useWatch } from './watch/watch';
 export { usePlayed, useTrial } from './trial';
 export { WorkbenchPage } from './WorkbenchPage';

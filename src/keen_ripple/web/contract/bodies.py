@@ -138,6 +138,10 @@ class Preset(Body):
     timing: Timing
 
 
+class PresetName(Body):
+    name: str
+
+
 class NewTake(Body):
     """The current timing, or that of take `of`; varied where it says how."""
 

@@ -73,6 +73,7 @@ def _with_tuples(value):
 
 def catalogue() -> str:
     rows = [{key: value for key, value in asdict(row).items() if key not in ("svg", "tolerance")} for row in PROPERTIES]
+    plain = [{key: row[key] for key in ("name", "unit", "kinds", "css")} for row in rows if row["plain"]]
     return "\n".join(
         [
             HEAD.format(source="the property table and the presets"),
@@ -84,6 +85,8 @@ def catalogue() -> str:
             "  css: string;\n  plain: boolean;\n  group: string;\n  short: string;\n  step: number;",
             "}\n",
             f"export const PROPERTIES: Property[] = {json.dumps(rows, indent=2, ensure_ascii=False)};\n",
+            "/** Those that are shown by their CSS as it stands: all that hand-offs need to know. */",
+            f"export const PLAIN: Pick<Property, 'name' | 'unit' | 'kinds' | 'css'>[] = {json.dumps(plain, indent=2)};\n",
             "/** Groups of properties in their order, and whether they are open from the start. */",
             f"export const GROUPS: Record<string, boolean> = {json.dumps(GROUPS, indent=2)};\n",
             f"export const CSS_UNITS: Record<string, string> = {json.dumps(CSS_UNITS, ensure_ascii=False)};\n",

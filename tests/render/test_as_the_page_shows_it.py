@@ -83,6 +83,7 @@ LAYERS: list[dict[str, Any]] = [
     {"kind": "path", **TICK, "stroke_width": 6, "stroke_cap": "round", "trim_end": 0.6},
     {"kind": "picture", "source": PICTURE, "fit": "contain", **ROUND},
     {"kind": "text", "text": "Gate 9\nLate", "font_size": 15, "font_weight": 650, "letter_spacing": 1},
+    {"kind": "text", "text": "Late by a tide-table", "font_size": 9, "white_space": "pre-wrap", "text_align": "left"},
     {"kind": "text", "text": "Quay", "font_family": "JetBrains Mono", "text_align": "right", "fill": "#d9503a"},
     {"kind": "picture", "source": PICTURE, "brightness": 1.3, "contrast": 0.7, "saturation": 2.5, "hue": 130},
     {"kind": "path", **TICK, "fill": "#b9832b", "shadows": [SHADOW], "saturation": 0.2, "hue": -70, "contrast": 1.6},

@@ -220,6 +220,8 @@ PROPERTIES: tuple[Property, ...] = (
         _length("letter_spacing", "letter spacing", "letter-spacing", "letter-spacing", default=0.0, kinds=("text",),
                 plain=True),
         _choice("text_align", "align", ("left", "centre", "right"), ("text",), "text-align", default="centre"),
+        # As CSS says it: lines as they are written, or broken between words where the box ends.
+        _choice("white_space", "lines", ("pre", "pre-wrap"), ("text",), "white-space", plain=True),
     ),
     Property("source", "picture", "", "fade", tolerance=0.002, kinds=PICTURES, css="background-image", svg="href"),
     *_under(

@@ -165,7 +165,7 @@ def _fixed(layer: LayerBase) -> dict[str, str]:
     if layer.kind == "ellipse":
         return {"border-radius": "50%", **unseen}
     if layer.kind == "text":
-        return {"display": "grid", "align-content": "center", "white-space": "pre"}
+        return {"display": "grid", "align-content": "center"}
     return {"background-repeat": "no-repeat"} if layer.kind == "picture" else unseen
 
 

@@ -66,4 +66,11 @@ def _moments(run: Run, frames: int, part: tuple[float, float] | None) -> list[fl
 
 def _caption(width: float) -> dict[str, Any]:
     letters = {"font_family": "JetBrains Mono", "font_size": 10.5, "font_weight": 500.0, "letter_spacing": 0.0}
-    return {**letters, "width": width, "height": float(CAPTION), "line_height": 1.3, "text_align": "left"}
+    return {
+        **letters,
+        "width": width,
+        "height": float(CAPTION),
+        "line_height": 1.3,
+        "text_align": "left",
+        "white_space": "pre",
+    }

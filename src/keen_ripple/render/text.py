@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import math
+import re
 from collections.abc import Mapping
 from functools import lru_cache
 from importlib.resources import files
@@ -21,7 +22,10 @@ WEIGHT = int.from_bytes(b"wght")
 
 def draw_text(canvas: skia.Canvas, text: str, look: Mapping[str, Any], paint: skia.Paint) -> None:
     """Lines one under another, in the middle of the box from top to bottom; too long ones run out to the right."""
-    lines = [_set(line, look, paint) for line in text.split("\n")]
+    written = text.split("\n")
+    if look["white_space"] == "pre-wrap":
+        written = [part for line in written for part in _broken(line, look, paint)]
+    lines = [_set(line, look, paint) for line in written]
     height = look["line_height"] * look["font_size"]
     room = max([look["width"], *(line.LongestLine for line in lines)])
     top = (look["height"] - height * len(lines)) / 2.0
@@ -32,6 +36,26 @@ def draw_text(canvas: skia.Canvas, text: str, look: Mapping[str, Any], paint: sk
         # Browsers put baselines on whole px of the layer, before it is scaled or turned.
         baseline = math.floor(top + number * height + _baseline(look, height) + 0.5)
         line.paint(canvas, (room - line.LongestLine) * share - early, baseline - round(line.AlphabeticBaseline))
+
+
+# A word with its hyphen or with the spaces that follow it.
+WORD = re.compile(r"\s*\S+?(?:(?<=[^\W\d]-)(?=[^\W\d])|(?=\s|$))")
+
+
+def _broken(line: str, look: Mapping[str, Any], paint: skia.Paint) -> list[str]:
+    """A line as the lines that fit into the box: broken between words, and after hyphens. A longer word runs out."""
+    lines: list[str] = []
+    for word in WORD.findall(line):
+        longer = lines[-1] + word if lines else word
+        if lines and _set(longer, look, paint).LongestLine > look["width"] + FITS:
+            lines.append(word.lstrip())
+        else:
+            lines[-1:] = [longer]
+    return lines or [line]
+
+
+# px: what browsers round away.
+FITS = 0.02
 
 
 def _baseline(look: Mapping[str, Any], height: float) -> float:

@@ -1185,6 +1185,29 @@ export const PROPERTIES: Property[] = [
     "step": 1.0
   },
   {
+    "name": "white_space",
+    "label": "lines",
+    "unit": "",
+    "blend": "discrete",
+    "default": "pre",
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "text"
+    ],
+    "varies": true,
+    "css": "white-space",
+    "choices": [
+      "pre",
+      "pre-wrap"
+    ],
+    "plain": true,
+    "group": "Letters",
+    "short": "",
+    "step": 1.0
+  },
+  {
     "name": "source",
     "label": "picture",
     "unit": "",
@@ -1580,6 +1603,50 @@ export const PROPERTIES: Property[] = [
     "group": "In its group",
     "short": "",
     "step": 1.0
+  }
+];
+
+/** Those that are shown by their CSS as it stands: all that hand-offs need to know. */
+export const PLAIN: Pick<Property, 'name' | 'unit' | 'kinds' | 'css'>[] = [
+  {
+    "name": "font_size",
+    "unit": "px",
+    "kinds": [
+      "text"
+    ],
+    "css": "font-size"
+  },
+  {
+    "name": "font_weight",
+    "unit": "",
+    "kinds": [
+      "text"
+    ],
+    "css": "font-weight"
+  },
+  {
+    "name": "line_height",
+    "unit": "",
+    "kinds": [
+      "text"
+    ],
+    "css": "line-height"
+  },
+  {
+    "name": "letter_spacing",
+    "unit": "px",
+    "kinds": [
+      "text"
+    ],
+    "css": "letter-spacing"
+  },
+  {
+    "name": "white_space",
+    "unit": "",
+    "kinds": [
+      "text"
+    ],
+    "css": "white-space"
   }
 ];
 

@@ -999,6 +999,7 @@ export interface Text {
    */
   letter_spacing?: number;
   text_align?: "left" | "centre" | "right";
+  white_space?: "pre" | "pre-wrap";
   grow?: number;
   resize_x?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
   resize_y?: "start" | "end" | "both" | "centre" | "scale" | "fixed";
@@ -2193,6 +2194,7 @@ export interface Look {
    */
   letter_spacing?: number;
   text_align?: "left" | "centre" | "right";
+  white_space?: "pre" | "pre-wrap";
   /**
    * A picture as a data: URL.
    */

@@ -1,5 +1,5 @@
 /* Which writers show a property, by kind of layer. */
-import { PROPERTIES } from '../../api/generated/catalogue';
+import { PLAIN as PLAIN_ROWS } from '../../api/generated/catalogue';
 import type { Layer } from '../../api/contract';
 
 const of = (writer: string, ...names: string[]) => names.map((name): [string, string[]] => [name, [writer]]);
@@ -35,7 +35,7 @@ const BOXED: [string, string[]][] = [
 const FRAMED: [string, string[]][] = [...COMMON, ...of('radius', ...RADII), ...of('shadow', 'shadows')];
 
 /** What the table says can be shown by its CSS as it stands. */
-export const PLAIN = new Map(PROPERTIES.filter((row) => row.plain).map((row) => [row.name, row]));
+export const PLAIN = new Map(PLAIN_ROWS.map((row) => [row.name, row]));
 
 const WRITTEN: Record<Layer['kind'], Map<string, string[]>> = {
   group: merged(COMMON),

@@ -1,5 +1,6 @@
 /* Layers put into a group, and taken out of one, so that every state looks as before. */
 import equal from 'fast-deep-equal';
+import { PROPERTIES } from '../../../api/generated/catalogue';
 import type { Layer, Look, Operation, Piece, Pose, Value } from '../../../api/contract';
 import { chainTo, TRANSFORMS } from '../../../shared/geometry/matrix';
 import { placed } from '../tree';
@@ -55,7 +56,14 @@ export function groupLayers(piece: Piece, ids: readonly string[], pose: Pose): E
 }
 
 /** What a group does besides standing somewhere; its content would look different without it. */
-const BARE: [string, Value][] = [...TRANSFORMS, ['opacity', 1], ['visible', true], ['blur', 0], ['layout', 'none']];
+const OF_LOOK = ['Look', 'Shadow and blur', 'Colour filters'];
+const BARE: [string, Value][] = [
+  ...TRANSFORMS,
+  ...PROPERTIES.filter(({ kinds, group }) => kinds.includes('group') && OF_LOOK.includes(group)).map(
+    (row): [string, Value] => [row.name, row.default as Value],
+  ),
+  ['layout', 'none'],
+];
 
 /** The content of a group in its place. */
 export function ungroup(piece: Piece, id: string): Edit & { ids: string[] } {

@@ -171,7 +171,10 @@ interface FieldProps extends Edits {
 const isChanged = ({ varies, blend, name }: Property) => varies && blend === 'linear' && !name.startsWith('pivot');
 
 /** As the trade writes what CSS runs together. */
-const CHOICES: Record<string, string> = { evenodd: 'even-odd', nonzero: 'non-zero' };
+const CHOICES: Record<string, string> = {
+  ...{ evenodd: 'even-odd', nonzero: 'non-zero' },
+  ...{ pre: 'as typed', 'pre-wrap': 'wrap in the box' },
+};
 /** These have the whole width. */
 const ALONE = ['rotation', 'opacity', 'view_width', 'view_height'];
 const isWide = ({ name, choices }: Property, value: Value) =>

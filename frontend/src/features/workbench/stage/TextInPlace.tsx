@@ -33,6 +33,7 @@ export function TextInPlace(over: OverLayer) {
     transform: `matrix(${place})`,
     font: `${textOf(look.font_weight)} ${textOf(look.font_size)}px/${textOf(look.line_height)} "${textOf(look.font_family)}"`,
     letterSpacing: `${textOf(look.letter_spacing)}px`,
+    whiteSpace: textOf(look.white_space),
     textAlign: look.text_align === 'centre' ? 'center' : (textOf(look.text_align) as 'left' | 'right'),
   };
   return (

@@ -22,6 +22,19 @@ transfer.setData('text/plain', arguments[0]);
 window.dispatchEvent(new ClipboardEvent('paste', {clipboardData: transfer}));
 """
 
+DROP = """
+const [x, y, ...texts] = arguments, transfer = new DataTransfer();
+const kinds = {svg: 'image/svg+xml', txt: 'text/plain'};
+texts.forEach((text, n) => {
+  const [name, content] = text.split('|');
+  transfer.items.add(new File([content], name, {type: kinds[name.split('.')[1]]}));
+});
+const told = {clientX: x, clientY: y, dataTransfer: transfer, bubbles: true, cancelable: true};
+const event = new DragEvent('drop', told);
+document.elementFromPoint(x, y).dispatchEvent(event);
+return event.defaultPrevented;
+"""
+
 
 def names(bench) -> list[str]:
     return [row.text for row in bench.all(".layer-row")]
@@ -69,3 +82,18 @@ def test_a_drawing_is_taken_in(bench, tmp_path: Path) -> None:
     bench.button("Undo").click()
     bench.wait_for_revision(5)
     assert names(bench) == []
+
+
+def test_files_land_where_they_are_dropped_and_other_kinds_are_refused(bench) -> None:
+    bench.open("/pieces/tide-loader")
+    bench.one("[data-row]")
+    x, y = bench.on_stage(60, 40)
+    bench.changed(lambda: bench.browser.execute_script(DROP, x, y, f"Pane.svg|{PANE}"))
+    assert bench.box("pose", "artwork") == pytest.approx((60, 40), abs=1.1)
+    # Elsewhere on the page: in the middle.
+    piece = bench.document()
+    bench.changed(lambda: bench.browser.execute_script(DROP, 60, 400, f"Pane.svg|{PANE}"))
+    assert bench.box("pose", "artwork-2") == pytest.approx((piece["width"] / 2, piece["height"] / 2), abs=0.6)
+    # The browser is not left to open it in place of the page.
+    assert bench.browser.execute_script(DROP, x, y, "notes.txt|tides")
+    bench.wait(lambda: any("notes.txt is no picture" in notice.text for notice in bench.all(".notice")))

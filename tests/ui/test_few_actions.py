@@ -7,6 +7,7 @@ from typing import Any
 import pytest
 from selenium.webdriver import ActionChains, Keys
 from test_from_empty import select
+from test_score import PASTE
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import timeline_of
@@ -175,3 +176,50 @@ def test_a_card_under_the_pointer(bench) -> None:
     second = bench.document()["states"][1]["changes"]
     assert [second[card]["y"], second[card]["fill"], second["text"]["y"]] == [34, "#eaf0ec", 72]
     assert hands.done <= 76 // 2, hands.done
+
+
+def test_a_bar_in_five_steps(bench) -> None:
+    """33 actions before."""
+    hands = Hands(bench, "Harbour bar")
+    hands.add("rectangle", width=160, height=12, fill="#e2ddd0")
+    hands.key("t")
+    hands.set(fill="#1f7a70")
+    for _ in range(4):
+        hands.press("+ state")
+    hands.click(bench.button("chosen"))
+    bar = bench.one("li.chosen [data-row]").get_attribute("data-row")
+    hands.click(bench.cell(bar, "width", "first"))
+    hands.done += 1
+    bench.changed(lambda: bench.browser.execute_script(PASTE, bench.cell(bar, "width", "first"), "0\t40\t80\t120\t160"))
+    states = bench.document()["states"]
+    assert [state["changes"][bar]["width"] for state in states] == [0, 40, 80, 120, 160]
+    assert timeline_of(read_piece(bench.document())).run.total_ms == 4 * 300
+    assert hands.done <= 33 // 2, hands.done
+
+
+def test_three_tabs(bench) -> None:
+    """85 actions before."""
+    hands = Hands(bench, "Harbour tabs")
+    tabs = [hands.add("text", text="Ferries", x=10, y=60, width=60)]
+    for x, text in ((90, "Tides"), (170, "Fog")):
+        hands.key("t")
+        hands.set(x=x, text=text)
+        tabs.append(bench.one("li.chosen [data-row]").get_attribute("data-row"))
+    hands.add("rectangle", width=60, height=4, x=10, y=92)
+    for x in (90, 170):
+        hands.press("+ state")
+        hands.set(x=x)
+    hands.done += 2
+    bench.changed(lambda: bench.pick("+ transition", "from each state to each other, by tap"))
+    states = [state["id"] for state in bench.document()["states"]]
+    bench.wait(lambda: bench.one(".inspector h2").text == "6 transitions")
+    for tab, state, label in zip(tabs, states, ("Ferries", "Tides", "Fog"), strict=True):
+        hands.done += 2
+        there = [way["id"] for way in bench.document()["transitions"] if way["to"] == state]
+        bench.click_together(*(f"[data-transition='{way}']" for way in there))
+        hands.pick("Cue layer", label)
+        assert {way.get("cue_layer") for way in bench.document()["transitions"] if way["to"] == state} == {tab}
+    assert {(way["from"], way["to"], way["cue"]) for way in bench.document()["transitions"]} == {
+        (a, b, "tap") for a in states for b in states if a != b
+    }
+    assert hands.done <= 85 // 2, hands.done

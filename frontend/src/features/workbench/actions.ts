@@ -262,6 +262,10 @@ async function addedWay(edit: edits.Edit & { id: string }): Promise<void> {
   if (await attempt(edit)) choose({ transition: edit.id, lane: null });
 }
 export const addTransition = (from: string, to: string) => addedWay(edits.addTransition(now().piece, from, to));
+/** All that join states are chosen, so that their timing is set at once. */
+export async function joinAll(): Promise<void> {
+  if (await attempt(edits.joinAll(now().piece))) chooseWays((now().piece.transitions ?? []).map(({ id }) => id));
+}
 export const addWayBack = (way: Transition) => addedWay(edits.addWayBack(now().piece, way));
 
 /** In the middle of a transition, with every value halfway. */

@@ -2,6 +2,7 @@
 import { useEffect } from 'react';
 import type { Artwork, Layer, Operation, Piece } from '../../api/contract';
 import { api } from '../../api/client';
+import type { Point } from '../../shared/geometry/path';
 import { round } from '../../shared/text/sums';
 import { attempt, sayFault, useBench } from './bench';
 import { copyLayers, pasteLayers } from './actions';
@@ -10,8 +11,8 @@ import { addLayer, CannotBe, withFreeIds, type Edit } from './edits';
 import { walk } from './tree';
 import { lastOf } from '../../shared/known';
 
-/** The layers on top of all others: in an empty piece, which takes their size, as they are; else as one group in its middle, no larger than the piece. */
-export function addArtwork(piece: Piece, artwork: Artwork): Edit & { id: string } {
+/** The layers on top of all others: in an empty piece, which takes their size, as they are; else as one group around a place of it, no larger than the piece. */
+export function addArtwork(piece: Piece, artwork: Artwork, at: Point = middleOf(piece)): Edit & { id: string } {
   const taken = new Set(walk(piece.layers ?? []).map((p) => p.layer.id));
   const named = (layer: Layer) => withFreeIds(layer, taken);
   const label = `Take in ${artwork.name}`;
@@ -21,7 +22,7 @@ export function addArtwork(piece: Piece, artwork: Artwork): Edit & { id: string 
     const sizes = sides.map((side): Operation => ({ op: 'replace', path: `/${side}`, value: artwork[side] }));
     return { id: lastOf(layers).id, label, patch: [...sizes, { op: 'add', path: '/layers', value: layers }] };
   }
-  const [x, y] = [Math.round((piece.width - artwork.width) / 2), Math.round((piece.height - artwork.height) / 2)];
+  const [x, y] = [Math.round(at[0] - artwork.width / 2), Math.round(at[1] - artwork.height / 2)];
   const { width, height, name } = artwork;
   const scale = round(Math.min(piece.width / width, piece.height / height, 1));
   const group = named({
@@ -47,10 +48,10 @@ function notTaken({ name, notes }: Artwork): string {
 }
 
 /** Asks the server what is in a drawing, and adds it. What could not be taken is said across the top. */
-export async function takeIn(name: string, svg: Blob): Promise<void> {
+export async function takeIn(name: string, svg: Blob, at?: Point): Promise<void> {
   try {
     const artwork = await api.intake(name, svg);
-    const edit = addArtwork(useBench.getState().document, artwork);
+    const edit = addArtwork(useBench.getState().document, artwork, at);
     if (!(await attempt(edit))) return;
     choose({ layer: edit.id, transition: null, told: artwork.notes.length ? notTaken(artwork) : null });
   } catch (error) {
@@ -63,11 +64,12 @@ const PICTURES = ['image/png', 'image/jpeg', 'image/webp'];
 /** As data in the document a picture takes a third more. */
 const MOST_BYTES = 2_900_000;
 
-export async function takeFile(file: File): Promise<void> {
+/** Around a place of the piece, its middle where none is said. */
+export async function takeFile(file: File, at?: Point): Promise<void> {
   const name = file.name.replace(/\.\w+$/, '');
   try {
-    if (isSvg(file)) await takeIn(name, file);
-    else await takePicture(name, file);
+    if (isSvg(file)) await takeIn(name, file, at);
+    else await takePicture(name, file, at);
   } catch (error) {
     sayFault(error);
   }
@@ -94,14 +96,33 @@ export async function readPicture(file: File): Promise<{ source: string; width: 
   return { source, width, height };
 }
 
-/** A picture in the middle of the piece, no larger than it, at its own proportions. */
-async function takePicture(name: string, file: File): Promise<void> {
+/** A picture around a place of the piece, no larger than it, at its own proportions. */
+async function takePicture(name: string, file: File, at?: Point): Promise<void> {
   const { source, ...size } = await readPicture(file);
   const { document: piece } = useBench.getState();
   const scale = Math.min(piece.width / size.width, piece.height / size.height, 1);
   const [width, height] = [Math.max(Math.round(size.width * scale), 1), Math.max(Math.round(size.height * scale), 1)];
-  const edit = addLayer(piece, 'picture', { width, height, source }, name || 'Picture');
+  const [x, y] = at ?? middleOf(piece);
+  const place = { x: Math.round(x - width / 2), y: Math.round(y - height / 2) };
+  const edit = addLayer(piece, 'picture', { ...place, width, height, source }, name || 'Picture');
   if (await attempt(edit)) choose({ layer: edit.id, transition: null });
+}
+
+const middleOf = ({ width, height }: Piece): Point => [width / 2, height / 2];
+
+/** px by which several that are dropped at once are apart. */
+const APART = 16;
+const besideAnother = (at: Point | undefined, n: number): Point | undefined =>
+  at && [at[0] + n * APART, at[1] + n * APART];
+
+/** Where on the pose something was dropped, in px of the piece; nowhere for what was dropped beside it, or pasted. */
+function placeOf(event: Event): Point | undefined {
+  const stage = event.target instanceof Element && event.target.closest('[data-stage=pose]');
+  const scene = stage && stage.querySelector('.scene');
+  if (!(event instanceof DragEvent) || !(scene instanceof HTMLElement)) return undefined;
+  const { x, y, width } = scene.getBoundingClientRect();
+  const zoom = width / scene.offsetWidth;
+  return [Math.round((event.clientX - x) / zoom), Math.round((event.clientY - y) / zoom)];
 }
 
 const isInField = ({ target }: Event) =>
@@ -117,7 +138,7 @@ export function useArtwork(): void {
       // A file of another kind is refused in words, and not opened in place of the page.
       const files = [...(transfer?.files ?? [])];
       const text = transfer?.getData('text/plain').trim() ?? '';
-      if (files.length) files.forEach((file) => void takeFile(file));
+      if (files.length) files.forEach((file, n) => void takeFile(file, besideAnother(placeOf(event), n)));
       else if (isInField(event)) return;
       else if (pasteLayers(text)) return event.preventDefault();
       else if (/^(<\?xml[^>]*>\s*)?(<!--.*?-->\s*|<!DOCTYPE[^>]*>\s*)*<svg[\s>]/s.test(text))

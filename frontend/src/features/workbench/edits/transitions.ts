@@ -37,6 +37,24 @@ export function addTransition(
   return { id: transition.id, label: 'Add transition', patch };
 }
 
+/** From each state to each other by a tap; what leads there by itself already waits for the tap too. */
+export function joinAll(piece: Piece): Edit {
+  const ids = piece.states.map(({ id }) => id);
+  const pairs = ids.flatMap((from) => ids.filter((to) => to !== from).map((to) => ({ from, to })));
+  const leads = (now: Piece, from: string, to: string) =>
+    (now.transitions ?? []).find((way) => way.from === from && way.to === to);
+  const byTap = { cue: 'tap', hold_ms: 0 } as const;
+  return inTurn(
+    piece,
+    'Join all states',
+    pairs.map(({ from, to }) => (now) => {
+      const way = leads(now, from, to);
+      if (!way) return addTransition(now, from, to, byTap);
+      return (way.cue ?? 'hold') === 'hold' ? setTransition(now, way.id, '', byTap) : { label: '', patch: [] };
+    }),
+  );
+}
+
 /** What undoes a cue: the pointer that leaves what it came over, a second tap. */
 const OPPOSITES: Partial<Record<NonNullable<Transition['cue']>, Transition['cue']>> = {
   over: 'out',

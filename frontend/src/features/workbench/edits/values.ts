@@ -70,11 +70,15 @@ export function setLooks(piece: Piece, stateId: string, looks: Looks, scope: Sco
 const LONGEST_OF_TEXT = 40;
 const asName = (text: unknown) => String(text).replace(/\s+/g, ' ').trim().slice(0, LONGEST_OF_TEXT);
 
+/** Also with the number that a copy has got. */
+const isCalledBy = (name: string, words: string) =>
+  name.startsWith(words) && /^(?: \d+)?$/.test(name.slice(words.length));
+
 /** Until it is renamed a text is called by its words. */
 function namesAfterTexts(piece: Piece, cells: readonly Cell[]): Operation[] {
   return cells.flatMap(({ layer: id, property, value }): Operation[] => {
     const { layer, path } = placed(piece, id);
-    if (property !== 'text' || layer.kind !== 'text' || layer.name !== asName(layer.text)) return [];
+    if (property !== 'text' || layer.kind !== 'text' || !isCalledBy(layer.name, asName(layer.text))) return [];
     return asName(value) ? [{ op: 'replace', path: `${path}/name`, value: asName(value) }] : [];
   });
 }

@@ -90,11 +90,18 @@ function AddTransition() {
   const stateId = useBench((b) => b.state);
   const states = useBench(useShallow((b) => b.document.states.map((s) => `${s.id} ${s.name}`))).map(namedOf);
   const others = states.filter((s) => s.id !== stateId);
-  const items = others.map((s) => ({
-    key: s.id,
+  const toEach = others.map((s) => ({
+    key: `to ${s.id}`,
     label: `to ${s.name}`,
     onClick: () => void actions.addTransition(stateId, s.id),
   }));
+  const all = {
+    key: 'all',
+    label: 'from each state to each other, by tap',
+    title: 'As tabs need it: what is missing is added, and what leads on by itself waits for a tap too',
+    onClick: () => void actions.joinAll(),
+  };
+  const items = others.length > 1 ? [...toEach, { type: 'divider' as const }, all] : toEach;
   return (
     <Dropdown trigger={['click']} disabled={!others.length} menu={{ items }}>
       <PlainButton disabled={!others.length}>+ transition</PlainButton>

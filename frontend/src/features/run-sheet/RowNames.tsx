@@ -1,4 +1,5 @@
 import { memo } from 'react';
+import { Cut } from '../../shared/ui/Cut';
 import { labelIn, propertyNamed, rowOf, useBench, type RowKey } from '../workbench';
 import { ROW_H } from './rowHeight';
 import { known } from '../../shared/known';
@@ -26,8 +27,8 @@ export const RowNames = memo(function RowNames({
         const first = i === 0 || rowOf(known(rows[i - 1]))[0] !== layer;
         return (
           <li key={row}>
-            <strong className="ellipsis" title={names.get(layer)}>
-              {first ? names.get(layer)?.replace(/^.* (?=› )/, '') : ''}
+            <strong style={{ minWidth: 0 }}>
+              {first && <Cut name={names.get(layer)?.replace(/^.* (?=› )/, '') ?? ''} />}
             </strong>
             <span className="quiet" style={{ flex: 'none' }}>
               {propertyNamed(property).label}

@@ -8,6 +8,7 @@ import { NameField } from '../Rename';
 import type { Placed } from '../tree';
 import { standingName } from '../placements';
 import { KindIcon } from './icons';
+import { Cut } from '../../../shared/ui/Cut';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 
 interface Props {
@@ -55,7 +56,7 @@ export function LayerRow({ row, chosen, drop, open, fold, renaming, setRenaming,
           onKeyDown={onKey}
         >
           <KindIcon kind={layer.kind} />
-          <span className="ellipsis">{layer.name}</span>
+          <Cut name={layer.name} />
         </button>
       )}
       {layer.kind === 'placement' && <Standing layer={layer} />}

@@ -1,6 +1,7 @@
 import { Flex } from 'antd';
 import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/contract';
+import { Cut } from '../../../shared/ui/Cut';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { swatchOf, valueText } from '../../../shared/text/values';
 import { useBench } from '../bench';
@@ -43,8 +44,8 @@ function OwnName({ layer }: { layer: string }) {
   return (
     <Flex className="ellipsis" style={{ minWidth: 0 }}>
       {isLed && <Fold copy={layer} name={name} />}
-      <strong className="ellipsis" title={name}>
-        {name}
+      <strong style={{ minWidth: 0 }}>
+        <Cut name={name} />
       </strong>
     </Flex>
   );

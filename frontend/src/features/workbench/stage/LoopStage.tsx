@@ -134,12 +134,12 @@ const PlayControls = memo(function PlayControls() {
         </Chip>
       ) : (
         <Chip
-          className="from ellipsis"
+          className="from"
           disabled={!arrival}
           title="Play from the moment this state is reached"
           onClick={() => arrival && clock.seek(arrival.start_ms)}
         >
-          from {name}
+          <span className="ellipsis">from {name}</span>
         </Chip>
       )}
     </>

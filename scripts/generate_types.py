@@ -86,7 +86,8 @@ def catalogue() -> str:
             "}\n",
             f"export const PROPERTIES: Property[] = {json.dumps(rows, indent=2, ensure_ascii=False)};\n",
             "/** Those that are shown by their CSS as it stands: all that hand-offs need to know. */",
-            f"export const PLAIN: Pick<Property, 'name' | 'unit' | 'kinds' | 'css'>[] = {json.dumps(plain, indent=2)};\n",
+            "export const PLAIN: Pick<Property, 'name' | 'unit' | 'kinds' | 'css'>[] = "
+            f"{json.dumps(plain, indent=2)};\n",
             "/** Groups of properties in their order, and whether they are open from the start. */",
             f"export const GROUPS: Record<string, boolean> = {json.dumps(GROUPS, indent=2)};\n",
             f"export const CSS_UNITS: Record<string, string> = {json.dumps(CSS_UNITS, ensure_ascii=False)};\n",

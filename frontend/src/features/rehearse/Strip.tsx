@@ -120,7 +120,7 @@ function Row({ name, bars, y, x }: Drawn & { name: string; bars: readonly Bar[];
   return (
     <>
       <text className="row-name" x={14} y={y + ROW_PX / 2 + 4}>
-        {name.length > 17 ? `${name.slice(0, 16)}…` : name}
+        {name.length > 17 ? `${name.slice(0, 9)}…${name.slice(-7)}` : name}
         <title>{name}</title>
       </text>
       {bars.map(({ start_ms, end_ms }, index) => (

@@ -7,7 +7,7 @@ import { round } from '../../shared/text/sums';
 import { attempt, sayFault, useBench } from './bench';
 import { copyLayers, pasteLayers } from './actions';
 import { choose } from './choosing';
-import { addLayer, CannotBe, withFreeIds, type Edit } from './edits';
+import { addLayer, CannotBe, scaled, withFreeIds, type Edit } from './edits';
 import { walk } from './tree';
 import { lastOf } from '../../shared/known';
 
@@ -22,21 +22,13 @@ export function addArtwork(piece: Piece, artwork: Artwork, at: Point = middleOf(
     const sizes = sides.map((side): Operation => ({ op: 'replace', path: `/${side}`, value: artwork[side] }));
     return { id: lastOf(layers).id, label, patch: [...sizes, { op: 'add', path: '/layers', value: layers }] };
   }
-  const [x, y] = [Math.round(at[0] - artwork.width / 2), Math.round(at[1] - artwork.height / 2)];
-  const { width, height, name } = artwork;
-  const scale = round(Math.min(piece.width / width, piece.height / height, 1));
-  const group = named({
-    kind: 'group',
-    id: 'artwork',
-    name,
-    x,
-    y,
-    width,
-    height,
-    scale_x: scale,
-    scale_y: scale,
-    layers: artwork.layers,
-  });
+  const { name, layers } = artwork;
+  const scale = Math.min(piece.width / artwork.width, piece.height / artwork.height, 1);
+  const [width, height] = [round(artwork.width * scale), round(artwork.height * scale)];
+  const place = { x: Math.round(at[0] - width / 2), y: Math.round(at[1] - height / 2), width, height };
+  // Smaller by its own numbers, so that the group can be taken apart.
+  const fitting = scale === 1 ? layers : layers.map((layer) => scaled(layer, scale));
+  const group = named({ kind: 'group', id: 'artwork', name, ...place, layers: fitting });
   return { id: group.id, label, patch: [{ op: 'add', path: '/layers/-', value: group }] };
 }
 

@@ -124,7 +124,7 @@ export const SHORTCUTS: Record<string, Shortcut[]> = {
 
 /** What belongs to a place rather than to a key alone. */
 export const GESTURES: [string, string][] = [
-  ['Arrow keys on the pose', 'move by 1 px; with Shift by 10, with Alt by 0.1'],
+  ['Arrow keys on the pose', 'move by 1 px; with Shift by 10, with Ctrl and Shift by 100, with Alt by 0.1'],
   ['Shift while dragging', 'along one axis; rotation in steps of 15°; proportions kept'],
   ['Alt while dragging', 'a layer: a copy of it; a side: from the middle'],
   ['Ctrl while dragging', 'without snapping'],
@@ -133,7 +133,7 @@ export const GESTURES: [string, string][] = [
   ['Alt and click', 'what lies beneath'],
   ['Wheel; with Ctrl; middle button', 'move the sheet; larger or smaller; move the sheet'],
   ['Dragging the playing loop; double-click', 'move it; fit it again'],
-  ['Arrow keys in a number', 'up and down by 1; Shift by 10, Alt by 0.1'],
+  ['Arrow keys in a number', 'up and down by 1; Shift by 10, Ctrl and Shift by 100, Alt by 0.1'],
   ['Enter, Tab in the score', 'the cell below, the cell to the right'],
   ['Shift and click in the score', 'a block of cells, to copy, paste, fill, spread or mirror'],
   ['Shift on the ruler of the run sheet', 'plays only the part that is drawn'],

@@ -1,4 +1,5 @@
 import { useRef, useState, type KeyboardEvent } from 'react';
+import { farBy } from './far';
 import { stepped, useBusy } from './hands';
 
 interface Options<T> {
@@ -143,5 +144,4 @@ function meaningOf({ key, ctrlKey, metaKey }: KeyboardEvent): Meaning {
   return key === 'ArrowUp' || key === 'ArrowDown' ? 'nudge' : 'nothing';
 }
 
-const stepsOf = ({ key, shiftKey, altKey }: KeyboardEvent) =>
-  (key === 'ArrowUp' ? 1 : -1) * (shiftKey ? 10 : altKey ? 0.1 : 1);
+const stepsOf = (event: KeyboardEvent) => (event.key === 'ArrowUp' ? 1 : -1) * farBy(event);

@@ -17,6 +17,7 @@ export * from './regroup';
 export * from './removal';
 export * from './rows';
 export * from './safeArea';
+export * from './scaled';
 export * from './sections';
 export * from './states';
 export * from './traits';

@@ -3,6 +3,7 @@ import type { Point } from '../../../shared/geometry/matrix';
 import { readPath, splitAfter, writePath, type Subpath } from '../../../shared/geometry/path';
 import { round } from '../../../shared/text/sums';
 import { textOf } from '../../../shared/text/values';
+import { farBy } from '../../../shared/ui/far';
 import { stepped } from '../../../shared/ui/hands';
 import { attempt, useBench } from '../bench';
 import { reaches } from '../chosen';
@@ -51,7 +52,7 @@ export function usePointHands(over: OverLayer) {
   const chooseAll = () => choosePoints(drawn.flatMap(({ knots }, s) => knots.map((_, k) => cornerKey([s, k]))));
   const onKey = (event: KeyboardEvent, place: Place) => {
     const arrow = ARROWS[event.key];
-    const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+    const step = farBy(event);
     if (arrow) nudge(matrix, place, [arrow[0] * step, arrow[1] * step], event.altKey && place[2] !== 'at');
     else if (event.key === 'Delete') remove(place);
     else if (event.key === 'Enter') void bendChosen(cornersAt(place));

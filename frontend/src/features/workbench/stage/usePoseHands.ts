@@ -3,6 +3,7 @@ import { useShallow } from 'zustand/react/shallow';
 import { api } from '../../../api/client';
 import type { Layer, Piece, Pose } from '../../../api/contract';
 import { chainTo, type Point } from '../../../shared/geometry/matrix';
+import { farBy } from '../../../shared/ui/far';
 import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';
 import { sayFault, useBench } from '../bench';
@@ -97,7 +98,7 @@ function keyOn(event: KeyboardEvent, layers: readonly Layer[], chosen: readonly 
   if (event.key === 'Enter') open(chainTo(layers, lastOf(chosen)).at(-1));
   if (!arrow) return;
   event.preventDefault();
-  const step = event.shiftKey ? 10 : event.altKey ? 0.1 : 1;
+  const step = farBy(event);
   void nudge(outermost(layers, chosen), arrow[0] * step, arrow[1] * step);
 }
 

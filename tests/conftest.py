@@ -8,6 +8,7 @@ from pathlib import Path
 
 import pytest
 from hypothesis import HealthCheck, settings
+from hypothesis.internal.conjecture import providers
 from selenium import webdriver
 
 from bench import Bench
@@ -19,6 +20,9 @@ from support import Served, new_browser
 settings.register_profile("same", derandomize=True, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 settings.register_profile("explore", settings.get_profile("same"), derandomize=False, max_examples=1000)
 settings.load_profile(os.environ.get("HYPOTHESIS_PROFILE", "same"))
+if os.environ.get("HYPOTHESIS_PROFILE", "same") == "same":
+    # It also draws numbers that it reads in whatever modules are loaded, which in each worker are others.
+    providers._get_local_constants = providers.Constants
 
 
 def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:

@@ -3,13 +3,15 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from typing import Any
 
 from keen_ripple.core.colour import parse_colour
 
 COLOUR = re.compile(r"#|rgb|none$|black$|white$")
 PX, SHARE, CHANNEL = 0.1, 0.002, 1.5 / 255.0
+# Of a dashed line.
+INKED = 0.02
 
 
 def differences(ours: Any, theirs: Any, tolerance: float = PX) -> Iterator[float]:
@@ -46,8 +48,21 @@ def differences(ours: Any, theirs: Any, tolerance: float = PX) -> Iterator[float
     elif ours and theirs:
         # Dashes are repeated to one length.
         count = max(len(ours), len(theirs))
-        for x, y in zip(ours * (count // len(ours)), theirs * (count // len(theirs)), strict=True):
-            yield from differences(x, y)
+        yield from _dashes(ours * (count // len(ours)), theirs * (count // len(theirs)))
+
+
+def _dashes(ours: Sequence[float], theirs: Sequence[float]) -> Iterator[float]:
+    """Dash and gap in turn. Where dashes grow out of a whole line their lengths are divided by how much of them there
+    is, and so is what they are off by: then it counts how much of the line is drawn."""
+    for (dash, gap), (other_dash, other_gap) in zip(_pairs(ours), _pairs(theirs), strict=True):
+        yield abs(gap - other_gap) / PX
+        inked, other_inked = (long / max(long + apart, PX) for long, apart in ((dash, gap), (other_dash, other_gap)))
+        yield min(abs(dash - other_dash) / PX, abs(inked - other_inked) / INKED)
+
+
+def _pairs(dashes: Sequence[float]) -> list[tuple[float, float]]:
+    even = [*dashes, *dashes] if len(dashes) % 2 else dashes
+    return list(zip(even[::2], even[1::2], strict=True))
 
 
 def _texts(ours: str, theirs: str) -> Iterator[float]:

@@ -46,8 +46,6 @@ looks = st.fixed_dictionaries(
         "width": st.floats(0, 300),
         "rotation": st.floats(-720, 720),
         "opacity": st.floats(0, 1),
-        "saturation": st.floats(0, 3),
-        "hue": st.floats(-360, 360),
         "scale_x": st.floats(-3, 3),
         "visible": st.booleans(),
         "fill": st.one_of(colours, gradients),

@@ -254,3 +254,21 @@ def test_an_icon_by_pen_and_its_points_by_state_in_a_turned_group(bench) -> None
     bench.keys(Keys.DELETE)
     bench.wait(lambda: any("keeps at least two points" in notice.text for notice in bench.all(".notice")))
     assert path_in(1) == "M40 0L40 40Z"
+
+
+def test_a_shape_becomes_an_outline_and_looks_as_before(bench) -> None:
+    shape = box(1, 40, 30, fill="#1f7a70", radius_top_left=5, stroke="#15293b", stroke_width=2)
+    states = [{"id": "a", "name": "A"}, {"id": "b", "name": "B", "changes": {"box-1": {"width": 40}}}]
+    bench.put(piece([shape], states=states, transitions=[]))
+    bench.one("[data-row='box-1']").click()
+    before = bench.box("pose", "box-1")
+    bench.press("as outline")
+    bench.wait(lambda: len(bench.all("[data-point]")) == 5)
+    path = layers(bench)["Box 1"]
+    assert (path["kind"], path["view_width"], "radius_top_left" in path) == ("path", 20, False)
+    assert bench.box("pose", "box-1") == pytest.approx(before, abs=0.2)
+    # Only the corner is another one where the box is wider: its radius stays.
+    assert set(bench.document()["states"][1]["changes"]["box-1"]) == {"width", "path"}
+    bench.press("Undo")
+    bench.wait(lambda: layers(bench)["Box 1"]["kind"] == "rectangle")
+    assert not bench.errors()

@@ -3,6 +3,7 @@ export { Clock, momentOf, type Look } from './clock';
 export { Ring } from './Ring';
 export { seconds } from './ring';
 export { RunBar } from './RunBar';
+export { outlineOf } from './outline';
 export type { Scene } from './scene';
 export { LoopView, pictureOf, sheetOf, PoseView, type Picture } from './SceneView';
 export { knotsOf, updateTape, type Tape } from './tape';

@@ -137,6 +137,15 @@ export async function group(): Promise<void> {
     );
 }
 
+/** A rectangle or an ellipse as the path that it draws, with points of its own. */
+export async function toPath(): Promise<void> {
+  const { ids } = now();
+  await tried(
+    (piece) => edits.toPath(piece, lastOf(ids)),
+    () => look({ points: lastOf(ids) }),
+  );
+}
+
 export async function ungroup(): Promise<void> {
   const { ids } = now();
   if (ids.length)

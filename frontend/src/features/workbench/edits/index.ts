@@ -9,6 +9,7 @@ export * from './groups';
 export * from './intent';
 export * from './layers';
 export * from './loop';
+export * from './outlined';
 export * from './parameters';
 export * from './pasted';
 export * from './patched';

@@ -52,7 +52,7 @@ function actionsFor(piece: Piece, pose: Pose | undefined, ids: readonly string[]
     { name: 'paste look', title: 'Shift C', act: () => void actions.pasteLook() },
     { name: 'group', title: 'G', act: () => void actions.group() },
     ...(layer.kind === 'group' ? [{ name: 'ungroup', title: 'Shift G', act: () => void actions.ungroup() }] : []),
-    ...(alone ? maskAction(piece, layer) : []),
+    ...(alone ? shapeActions(piece, layer) : []),
     {
       name: 'make a piece',
       title: 'Of the chosen layers: copies of it may stand elsewhere',
@@ -65,10 +65,16 @@ function actionsFor(piece: Piece, pose: Pose | undefined, ids: readonly string[]
   ];
 }
 
-/** Only shapes can cut others. */
-function maskAction(piece: Piece, layer: Layer): Action[] {
+/** Only shapes can cut others; boxes can become outlines. */
+function shapeActions(piece: Piece, layer: Layer): Action[] {
   if (layer.kind !== 'rectangle' && layer.kind !== 'ellipse' && layer.kind !== 'path') return [];
   const title = 'What stands above it in its group is seen only inside its outline';
   const act = () => void attempt(setFixed(piece, layer.id, 'mask', !layer.mask));
-  return [{ name: layer.mask ? 'no mask' : 'as mask', title, act }];
+  const mask = { name: layer.mask ? 'no mask' : 'as mask', title, act };
+  const outline = {
+    name: 'as outline',
+    title: 'A path with points of its own, in all states',
+    act: () => void actions.toPath(),
+  };
+  return layer.kind === 'path' ? [mask] : [mask, outline];
 }

@@ -2,10 +2,12 @@ import { Button, Flex, Popover } from 'antd';
 import { useState, useSyncExternalStore } from 'react';
 import { api } from '../../api/client';
 import { NumberField } from '../../shared/ui/Field';
-import { Swatch } from '../../shared/ui/Swatch';
+import { Swatches } from '../../shared/ui/Swatches';
 import { clock, GROUNDS, useBench, useCourse, useWatch } from '../workbench';
 
 const FRESH = 12;
+/** A sheet is drawn on one colour. */
+const PLAIN = Object.entries(GROUNDS).filter(([, colour]) => colour.startsWith('#'));
 const [LEAST, MOST] = [2, 120];
 
 /** Moments of the run, or of the part that is played, on one sheet, to be looked at and taken away. */
@@ -73,18 +75,11 @@ function Strip() {
 /** Colours that pieces are watched on; none leaves the piece's own. */
 const Grounds = ({ ground, setGround }: { ground: string; setGround: (ground: string) => void }) => (
   <Flex gap={4} role="group" aria-label="Ground of the filmstrip">
-    {Object.entries(GROUNDS)
-      .filter(([, colour]) => colour.startsWith('#'))
-      .map(([name, colour]) => (
-        <Swatch
-          key={name}
-          size={18}
-          colour={colour}
-          title={name}
-          aria-label={name}
-          aria-pressed={ground === colour}
-          onClick={() => setGround(ground === colour ? '' : colour)}
-        />
-      ))}
+    <Swatches
+      size={18}
+      colours={PLAIN}
+      chosen={ground}
+      choose={(colour) => setGround(ground === colour ? '' : colour)}
+    />
   </Flex>
 );

@@ -1,6 +1,6 @@
 import { Flex, Slider } from 'antd';
 import { useState } from 'react';
-import { Swatch } from '../../../shared/ui/Swatch';
+import { Swatches } from '../../../shared/ui/Swatches';
 import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit, useBench } from '../bench';
@@ -85,17 +85,12 @@ function Patches({ value, commit }: Pick<ColourProps, 'value' | 'commit'>) {
   const piece = useBench((b) => b.document);
   return (
     <Flex wrap gap={4} className="patches" role="group" aria-label="Colours of this piece">
-      {documentColours(piece).map((colour) => (
-        <Swatch
-          key={colour}
-          size={18}
-          colour={colour}
-          title={colour}
-          aria-label={colour}
-          aria-pressed={colour === value}
-          onClick={() => attemptCommit(commit(colour))}
-        />
-      ))}
+      <Swatches
+        size={18}
+        colours={documentColours(piece).map((colour) => [colour, colour])}
+        chosen={value}
+        choose={(colour) => void attemptCommit(commit(colour))}
+      />
     </Flex>
   );
 }

@@ -1,6 +1,5 @@
 import type { ReactNode } from 'react';
-import { useBench } from '../bench';
-import { attempt } from '../bench';
+import { attempt, useBench } from '../bench';
 import { backToBase, ownValues, type Cell } from '../edits';
 import type { Property } from '../../../api/generated/catalogue';
 import { stateNamed } from '../tree';
@@ -31,7 +30,7 @@ export function OfState({ ids, property, wide, children }: Props) {
         <PlainButton
           className="own-mark"
           aria-label={`${property.label} back to the base`}
-          title={`${name} says its own ${property.label}. A press takes it back to the base.`}
+          title={`${name} has its own ${property.label}. A press takes it back to the base.`}
           onClick={() => void attempt(backToBase(useBench.getState().document, ownOf(ids, property.name)))}
         />
       )}

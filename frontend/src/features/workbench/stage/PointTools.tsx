@@ -37,14 +37,17 @@ export function PointTools() {
           at === null
             ? 'Choose a point of the outline first'
             : isClosed
-              ? 'Takes out the way behind the chosen point'
+              ? 'Takes out the line behind the chosen point'
               : 'Joins both ends. The pen goes on from an end.'
         }
         onClick={() => at && void closeOrOpen(at)}
       >
         {isClosed ? 'open' : 'close'}
       </Chip>
-      <Chip title="Double-click on a way adds a point, Shift chooses several" onClick={() => look({ points: null })}>
+      <Chip
+        title="Double-click on the outline adds a point, Shift chooses several"
+        onClick={() => look({ points: null })}
+      >
         done
       </Chip>
     </Space.Compact>

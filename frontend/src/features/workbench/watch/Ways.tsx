@@ -1,6 +1,6 @@
 import { Checkbox, Flex } from 'antd';
 import { useSyncExternalStore } from 'react';
-import { Swatch } from '../../../shared/ui/Swatch';
+import { Swatches } from '../../../shared/ui/Swatches';
 import { Chip } from '../../../shared/ui/Chip';
 import { Choice } from '../../../shared/ui/Choice';
 import { TextField } from '../../../shared/ui/Field';
@@ -40,17 +40,12 @@ export function Ways({ zoom }: { zoom: Zoom }) {
         ))}
       </Flex>
       <Flex align="center" gap={5} role="group" aria-label="Background">
-        {Object.entries(GROUNDS).map(([name, css]) => (
-          <Swatch
-            key={name}
-            size={21}
-            colour={css}
-            title={name}
-            aria-label={name}
-            aria-pressed={ground === css}
-            onClick={() => watch({ ground: css })}
-          />
-        ))}
+        <Swatches
+          size={21}
+          colours={Object.entries(GROUNDS)}
+          chosen={ground}
+          choose={(css) => watch({ ground: css })}
+        />
         <TextField label="or" name="Background of the stages" value={free ? ground : ''} commit={setFree} />
       </Flex>
       <Checkbox checked={pixels} onChange={(event) => watch({ pixels: event.target.checked })}>

@@ -55,6 +55,17 @@ def test_each_goes_when_the_other_has_arrived() -> None:
     assert [pose["gate"]["x"] for pose in poses] == [45, 45, 45, 45]
 
 
+@pytest.mark.parametrize("looked_at_ms", [0.0, 15.0, 29.0, 900.0])
+def test_what_leaves_at_once_was_not_there(looked_at_ms: float) -> None:
+    """Whenever somebody does something that nobody waits for."""
+    document = harbour(on("shut", "open", "dark", hold_ms=30))
+    originals = {"beacon": read_piece(beacon(hold_ms=0))}
+    nothing = Event(looked_at_ms, "tap")
+    played = rehearse(placed(read_piece(document), originals), [nothing], 1000.0)
+    # Dark only at the very beginning, and again from 800 ms on, but then at once on its way.
+    assert [s.start_ms for s in played.segments if s.kind == "travel"] == []
+
+
 def test_where_it_stands_already_only_the_hold_is_waited_for() -> None:
     """And what leaves the state before the hold is over is waited for once more."""
     timeline = played(harbour(on("shut", "open", "bright", hold_ms=650)))

@@ -16,7 +16,9 @@ INKED = 0.02
 
 def differences(ours: Any, theirs: Any, tolerance: float = PX) -> Iterator[float]:
     """How far values lie apart, in tolerances: 0.1 px, 0.002 of a share, 1/255 and what rounding a colour adds."""
-    if isinstance(ours, str) and COLOUR.match(ours):
+    if "fade" in (_kind(ours), _kind(theirs)) or _kind(ours) != _kind(theirs):
+        yield from _layered(ours, theirs)
+    elif isinstance(ours, str) and COLOUR.match(ours):
         a, b = parse_colour(ours), parse_colour(theirs)
         yield abs(a[3] - b[3]) / CHANNEL
         # What is hardly there has hardly a colour.
@@ -25,12 +27,6 @@ def differences(ours: Any, theirs: Any, tolerance: float = PX) -> Iterator[float
         yield from _texts(ours, theirs)
     elif isinstance(ours, bool | int | float):
         yield abs(float(ours) - float(theirs)) / tolerance
-    elif isinstance(ours, dict) and ours.get("kind") == "fade":
-        # What is hardly seen is hardly off.
-        share = ours["share"]
-        yield abs(share - theirs["share"]) / SHARE
-        yield from (off * (1.0 - share) for off in differences(ours["from"], theirs["from"]))
-        yield from (off * share for off in differences(ours["to"], theirs["to"]))
     elif isinstance(ours, dict):
         assert ours.keys() == theirs.keys()
         # Where all stops have one colour, nobody sees where they lie.
@@ -49,6 +45,40 @@ def differences(ours: Any, theirs: Any, tolerance: float = PX) -> Iterator[float
         # Dashes are repeated to one length.
         count = max(len(ours), len(theirs))
         yield from _dashes(ours * (count // len(ours)), theirs * (count // len(theirs)))
+
+
+def _kind(value: Any) -> str:
+    return value.get("kind", "") if isinstance(value, dict) else ""
+
+
+def _layered(ours: Any, theirs: Any) -> Iterator[float]:
+    """Paints over each other, of any kind and in any order; what is hardly seen is hardly off."""
+    one, other = dict(_seen(ours)), dict(_seen(theirs))
+    _spread(one, other)
+    _spread(other, one)
+    for kind in one.keys() | other.keys():
+        (share, paint), (other_share, other_paint) = one.get(kind, (0.0, None)), other.get(kind, (0.0, None))
+        yield abs(share - other_share) / SHARE
+        if paint and other_paint:
+            yield from (off * share for off in differences(paint, other_paint))
+
+
+def _spread(one: dict[str, tuple[float, Any]], other: dict[str, tuple[float, Any]]) -> None:
+    """A colour is a gradient of any kind that has it everywhere: of one that is only in the other."""
+    lacked = sorted(other.keys() - one.keys())
+    if "" in one and "" not in other and lacked:
+        share, colour = one.pop("")
+        paint = other[lacked[0]][1]
+        one[lacked[0]] = share, {**paint, "stops": [{**stop, "colour": colour} for stop in paint["stops"]]}
+
+
+def _seen(paint: Any, share: float = 1.0) -> Iterator[tuple[str, tuple[float, Any]]]:
+    """By kind, how much of what is seen is of it."""
+    if _kind(paint) == "fade":
+        yield from _seen(paint["from"], share * (1.0 - paint["share"]))
+        yield from _seen(paint["to"], share * paint["share"])
+    else:
+        yield _kind(paint), (share, paint)
 
 
 def _dashes(ours: Sequence[float], theirs: Sequence[float]) -> Iterator[float]:

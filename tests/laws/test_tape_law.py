@@ -13,13 +13,14 @@ from apart import differences
 from hypothesis import assume, given
 from hypothesis import strategies as st
 from strategies import pieces
-from test_runtime_law import with_cues
+from test_runtime_law import deep, free, with_cues
 
 from keen_ripple.core.colour import colour_text, parse_colour
 from keen_ripple.core.document import read_piece
-from keen_ripple.core.errors import RunFault
+from keen_ripple.core.errors import Fault, RunFault
 from keen_ripple.core.flow.tape import TapeTrack
 from keen_ripple.core.flow.track import clamp
+from keen_ripple.core.live.cast import Cast
 from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.measures.seam import is_alike_at_seam, seam_of
@@ -179,3 +180,27 @@ def test_a_rehearsal_is_a_run_that_ends(
     assert timeline.run.total_ms == 2500
     assert all(timeline.legs[s.leg].before == timeline.poses[s.from_] for s in timeline.run.segments)
     assert sum(len(leg.tape) for leg in timeline.legs.values()) == len(rehearsal.moves)
+
+
+@given(
+    pieces(),
+    st.sampled_from((free, free, deep)),
+    st.randoms(use_true_random=False),
+    st.lists(st.floats(0, 2000), max_size=20),
+)
+def test_it_makes_no_difference_when_one_looks(
+    document: dict[str, Any], make: Any, rng: random.Random, moments: list[float]
+) -> None:
+    try:
+        piece = make(document, rng)
+        at_once = Cast(piece)
+        at_once.play_until(2000.0)
+    except Fault:
+        assume(False)
+        raise
+    step_by_step = Cast(piece)
+    for t in (*sorted(moments), 2000.0):
+        step_by_step.play_until(t)
+    for one, other in zip(at_once.all, step_by_step.all, strict=True):
+        assert one.copy == other.copy
+        assert one.stage.segments == other.stage.segments

@@ -92,8 +92,9 @@ export class Cast {
   }
 
   private play(t: number): void {
-    // Whoever waits for arrivals is there when they happen.
-    if (this.waits) for (let next = this.next(); next <= t; next = this.next()) this.step(next);
+    // Whoever waits for arrivals is there when they happen, and when something leaves at once what it has reached.
+    if (this.waits) this.step(this.now);
+    for (let next = this.next(); this.waits && next <= t; next = this.next()) this.step(next);
     this.step(t);
   }
 

@@ -87,7 +87,9 @@ class Cast:
         return min((m for m in moments if m is not None and m > self.now_ms), default=None)
 
     def _play(self, t_ms: float) -> None:
-        # Whoever waits for arrivals is there when they happen.
+        # Whoever waits for arrivals is there when they happen, and when something leaves at once what it has reached.
+        if self.stage.stands is not None:
+            self._step(self.now_ms)
         while self.stage.stands is not None and (following := self.next_ms()) is not None and following <= t_ms:
             self._step(following)
         self._step(t_ms)

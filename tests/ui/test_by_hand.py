@@ -123,6 +123,11 @@ def pulled(bench, name: str, dx: float, dy: float) -> None:
     bench.changed(lambda: bench.drag(bench.all(f".chosen-frame [data-grip='{name}']")[-1], dx * zoom, dy * zoom))
 
 
+def moved(bench, layer: str, dx: float) -> None:
+    on_stage = bench.one(f"[data-stage=pose] [data-layer='{layer}']")
+    bench.changed(lambda: bench.drag(on_stage, dx * bench.zoom(), 0))
+
+
 def chosen(bench) -> list[str]:
     return [row.text for row in bench.all("li.chosen .layer-row")]
 
@@ -226,3 +231,30 @@ def test_what_lies_beneath_and_what_lies_in_a_group_is_reached(bench) -> None:
     bench.wait(lambda: chosen(bench) == ["A"])
     bench.click_at(50, 32, holding=Keys.ALT)
     bench.wait(lambda: chosen(bench) == ["B"])
+
+
+def test_lines_of_ones_own(bench) -> None:
+    bench.put(boxes())
+    bench.wait(lambda: [bench.unfold("Guides and grid"), bench.field("grid, px between lines").is_displayed()][1])
+    bench.set("guides, px from the left", "200, 33.5px")
+    assert bench.document()["guides"] == {"upright": [33.5, 200], "level": [], "grid": None}
+    bench.fill(bench.field("guides, px from the top"), "12 high")
+    bench.wait(lambda: "high" in " ".join(bench.faults()), "the word that is no number")
+    bench.set("guides, px from the top", "150")
+    zoom = bench.zoom()
+    # A tab is pulled; the layer's left edge then snaps to where the guide is now.
+    bench.changed(lambda: bench.drag(bench.one("[data-guide='upright 0']"), 4 * zoom, 0))
+    at = bench.document()["guides"]["upright"][0]
+    assert at == pytest.approx(37.5, abs=0.5)
+    moved(bench, "a", at - 20 - 1)
+    assert look(bench, "a")["x"] == at
+    # Beyond the edge of the piece it is gone.
+    bench.changed(lambda: bench.drag(bench.one("[data-guide='upright 0']"), -60 * zoom, 0))
+    assert bench.document()["guides"] == {"upright": [200], "level": [150], "grid": None}
+    bench.keys(Keys.ESCAPE)
+    bench.set("grid, px between lines", "35")
+    moved(bench, "a", 104 - at)
+    assert look(bench, "a")["x"] == 105
+    bench.keys(Keys.ESCAPE)
+    bench.press("Remove guides and grid")
+    assert bench.document()["guides"] is None

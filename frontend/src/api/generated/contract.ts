@@ -1911,6 +1911,22 @@ export interface GraphOf {
   fastest: number;
 }
 /**
+ * Lines to which layers snap while they are pulled, px from the left and from the top; nothing that plays follows.
+ *
+ * Besides, edges snap to every `grid` px, where that is said.
+ */
+export interface Guides {
+  /**
+   * @maxItems 100
+   */
+  upright?: number[];
+  /**
+   * @maxItems 100
+   */
+  level?: number[];
+  grid?: number | null;
+}
+/**
  * What a file for others would hold, told before it is made; `refused` says why there is none.
  */
 export interface HandoffReport {
@@ -2357,6 +2373,10 @@ export interface Piece {
    * What is kept free at the edges of a screen.
    */
   safe_area?: SafeArea | null;
+  /**
+   * Lines to which layers snap.
+   */
+  guides?: Guides | null;
   /**
    * The colour space of blending.
    */

@@ -14,6 +14,7 @@ from keen_ripple.core.document.traits import Trait
 from keen_ripple.core.document.transitions import Transition
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.limits import (
+    MOST_GUIDES,
     MOST_LAYERS,
     MOST_PARAMETERS,
     MOST_SECTIONS,
@@ -71,6 +72,20 @@ class SafeArea(Model):
     left: Inset = 0
 
 
+Lying = Annotated[tuple[Annotated[float, Field(ge=-8192.0, le=8192.0)], ...], Field(max_length=MOST_GUIDES)]
+
+
+class Guides(Model):
+    """Lines to which layers snap while they are pulled, px from the left and from the top; nothing that plays follows.
+
+    Besides, edges snap to every `grid` px, where that is said.
+    """
+
+    upright: Lying = ()
+    level: Lying = ()
+    grid: Annotated[float, Field(ge=1.0, le=1024.0, description="px")] | None = None
+
+
 class Piece(Model):
     """One micro-animation."""
 
@@ -82,6 +97,7 @@ class Piece(Model):
     ground: Colour | None = None
     clips: bool = Field(default=False, description="Whether what lies beyond its edge is cut off.")
     safe_area: SafeArea | None = Field(default=None, description="What is kept free at the edges of a screen.")
+    guides: Guides | None = Field(default=None, description="Lines to which layers snap.")
     blend: Literal["oklab", "srgb"] = Field(default="oklab", description="The colour space of blending.")
     layers: Annotated[tuple[Layer, ...], Field(max_length=MOST_LAYERS)] = ()
     states: tuple[State, ...] = Field(min_length=1, max_length=MOST_STATES)

@@ -229,7 +229,10 @@ def _track(track: TapeTrack, rest: Pose) -> dict[str, Any]:
 def curve_table(easing: Easing, tolerance: float) -> dict[str, Any]:
     """{"u", "p"} of a curve, within `tolerance` of progress; equal u are a jump. `stands` says that it only jumps."""
     knots = fit_lines(*easing.trace(), max(tolerance - TRACE_ERROR, tolerance / 2.0))
-    return {"u": _rounded(knots[:, 0]), "p": _rounded(knots[:, 1]), "stands": isinstance(easing, Steps)}
+    stands = isinstance(easing, Steps)
+    # What is done at the very moment of a step is met by the same side of it everywhere.
+    u = knots[:, 0].tolist() if stands else _rounded(knots[:, 0])
+    return {"u": u, "p": _rounded(knots[:, 1]), "stands": stands}
 
 
 @lru_cache(maxsize=512)

@@ -29,7 +29,8 @@ export function boxInGroup(layer: Layer, pose: Pose): Box {
   return boundsOf(outlineAround(layer, known(pose[layer.id])));
 }
 
-function boundsOf(points: readonly Point[]): Box {
+/** The upright box around points. */
+export function boundsOf(points: readonly Point[]): Box {
   const [xs, ys] = [points.map(([x]) => x), points.map(([, y]) => y)];
   return { left: Math.min(...xs), top: Math.min(...ys), right: Math.max(...xs), bottom: Math.max(...ys) };
 }

@@ -6,6 +6,7 @@ export * from './cells';
 export * from './changedIn';
 export * from './edit';
 export * from './groups';
+export * from './guides';
 export * from './intent';
 export * from './layers';
 export * from './loop';

@@ -4,6 +4,7 @@ import { Choice } from '../../../shared/ui/Choice';
 import { attempt, make, useBench } from '../bench';
 import { howToPlay, standingStill } from '../standing';
 import { CloseLoop } from './CloseLoop';
+import { OwnGuides } from './OwnGuides';
 import { OfferedOfPiece } from './Offered';
 import { Retime } from './Retime';
 import { SafeArea } from './SafeArea';
@@ -63,6 +64,7 @@ export function PieceInspector() {
       <Retime />
       <Sections />
       <SafeArea />
+      <OwnGuides />
       <OfferedOfPiece />
       <TouchOfPiece />
       <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>

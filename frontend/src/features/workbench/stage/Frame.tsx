@@ -1,6 +1,9 @@
 import { area, line } from '../../../shared/drawing/paint';
 import type { Point } from '../../../shared/geometry/matrix';
+import { show } from '../../../shared/text/sums';
+import type { Gap } from './gaps';
 import type { Grip } from './gestures';
+import type { Guides as Met } from './snapping';
 import { known } from '../../../shared/known';
 
 const GRIPS: readonly Exclude<Grip, string>[] = [
@@ -41,7 +44,7 @@ interface Props {
   /** Of the chosen layer's box, in px of the piece, clockwise from its top left. */
   corners: readonly Point[];
   zoom: number;
-  guides: { x?: number; y?: number };
+  guides: Met;
   size: { width: number; height: number };
   /** Whether it can be resized and turned. */
   grips: boolean;
@@ -107,13 +110,38 @@ export function Frame({ corners, zoom, guides, size, grips }: Props) {
   );
 }
 
-/** What it stands level with, or below. */
-function Guides({ guides: { x, y }, zoom, size }: Pick<Props, 'guides' | 'zoom' | 'size'>) {
+/** What it stands level with, or below, and the gaps that are equal. */
+function Guides({ guides: { x, y, gaps = [] }, zoom, size }: Pick<Props, 'guides' | 'zoom' | 'size'>) {
   return (
     <g {...line('coral')}>
       {x !== undefined && <line x1={x * zoom} x2={x * zoom} y1={0} y2={size.height * zoom} />}
       {y !== undefined && <line y1={y * zoom} y2={y * zoom} x1={0} x2={size.width * zoom} />}
+      {gaps.map((gap) => (
+        <EqualGap key={`${gap.axis} ${gap.from}`} {...gap} zoom={zoom} />
+      ))}
     </g>
+  );
+}
+
+/** From edge to edge, with its px. */
+function EqualGap({ axis, from, to, across, zoom }: Gap & { zoom: number }) {
+  const [a, b, c] = [from * zoom, to * zoom, across * zoom];
+  const middle = (a + b) / 2;
+  const text = { fontSize: 11, strokeWidth: 0, fill: 'var(--coral)' };
+  return axis ? (
+    <>
+      <path d={`M${c - 4} ${a}h8M${c - 4} ${b}h8M${c} ${a}V${b}`} />
+      <text x={c + 7} y={middle + 4} {...text}>
+        {show(to - from)}
+      </text>
+    </>
+  ) : (
+    <>
+      <path d={`M${a} ${c - 4}v8M${b} ${c - 4}v8M${a} ${c}H${b}`} />
+      <text x={middle} y={c - 6} textAnchor="middle" {...text}>
+        {show(to - from)}
+      </text>
+    </>
   );
 }
 

@@ -12,6 +12,7 @@ import { Frame, PivotGrip } from './Frame';
 import { Ghosts } from './Ghosts';
 import { GradientHandles } from './GradientHandles';
 import { MotionPath } from './MotionPath';
+import { OwnLines } from './OwnLines';
 import { Pen } from './Pen';
 import { Points } from './Points';
 import { TextInPlace } from './TextInPlace';
@@ -49,6 +50,7 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
   return (
     <>
       <Safe zoom={zoom} />
+      <OwnLines size={picture} zoom={zoom} pointAt={pointAt} />
       <Neighbour layers={layers} pose={pose} zoom={zoom} neighbours={neighbours} />
       {path && alone && <MotionPath id={alone} zoom={zoom} />}
       {chosen.map((id) => {

@@ -5,6 +5,8 @@ import { outlineOf } from '../../../shared/geometry/outlines';
 import { round } from '../../../shared/text/sums';
 import { firstOf, known, lastOf } from '../../../shared/known';
 import { severalDragged } from './several';
+import { boundsOf } from '../edits';
+import { equalGaps, type Gap } from './gaps';
 import { edgeOnLine, nearest, snapped, type Guides, type Lines } from './snapping';
 
 /** Where a layer is held: inside, above its top edge, at its pivot, or at a corner or side (−1, 0 or 1 along its axes). */
@@ -100,35 +102,39 @@ function pivoted({ look, parent }: Part, to: Point, keys: Keys, reach: number): 
   return { pivot_x: share(0, Number(look.width)), pivot_y: share(1, Number(look.height)) };
 }
 
+/** px that make no difference. */
+const SAME = 1e-6;
+
 /** Shift keeps to one axis, Ctrl leaves the lines alone. */
 function moved({ parts, from, corners }: Held, to: Point, keys: Keys, lines: Lines, reach: number): Dragged {
   const by: Point = [to[0] - from[0], to[1] - from[1]];
   if (keys.shiftKey) by[Math.abs(by[0]) > Math.abs(by[1]) ? 1 : 0] = 0;
+  const box = boundsOf(corners);
   const guides: Guides = {};
+  const gaps: Gap[] = [];
+  const exact = { x: false, y: false };
   for (const axis of keys.ctrlKey ? [] : ([0, 1] as const)) {
-    const met =
-      by[axis] === 0
-        ? null
-        : snapped(
-            corners.map((corner) => corner[axis]),
-            by[axis],
-            axis ? lines.y : lines.x,
-            reach,
-          );
+    const name = axis ? 'y' : 'x';
+    if (by[axis] === 0) continue;
+    const ends = axis ? [box.top, box.bottom] : [box.left, box.right];
+    const line = snapped(ends, by[axis], lines[name], reach, lines.grid);
+    const equal = equalGaps(lines.boxes, box, axis, by, reach);
+    const off = (met: { by: number } | null) => (met ? Math.abs(met.by - by[axis]) : Infinity);
+    const met = off(equal) < off(line) ? equal : line;
     if (!met) continue;
+    if (line && Math.abs(line.by - met.by) < SAME) guides[name] = line.line;
+    if (equal && Math.abs(equal.by - met.by) < SAME) gaps.push(...equal.gaps);
     by[axis] = met.by;
-    guides[axis ? 'y' : 'x'] = met.line;
+    exact[name] = true;
   }
+  if (gaps.length) guides.gaps = gaps;
   const looks = parts.map(({ id, look, parent }): [string, Values] => {
     // In a group that is turned or scaled whole px of its own would lead beside the line that was met.
     const upright = parent.a === 1 && parent.d === 1 && !parent.b && !parent.c;
-    const whole = (n: number, snappedTo: number | undefined) =>
-      snappedTo === undefined && (upright || (guides.x === undefined && guides.y === undefined))
-        ? Math.round(n)
-        : round(n);
+    const whole = (n: number, met: boolean) => (!met && (upright || (!exact.x && !exact.y)) ? Math.round(n) : round(n));
     const inverse = parent.inverse();
     const [dx, dy] = [inverse.a * by[0] + inverse.c * by[1], inverse.b * by[0] + inverse.d * by[1]];
-    return [id, { x: round(Number(look.x) + whole(dx, guides.x)), y: round(Number(look.y) + whole(dy, guides.y)) }];
+    return [id, { x: round(Number(look.x) + whole(dx, exact.x)), y: round(Number(look.y) + whole(dy, exact.y)) }];
   });
   return { looks: Object.fromEntries(looks), guides };
 }

@@ -1,46 +1,55 @@
 /* Lines to which edges and middles snap. Pure. */
-import type { Layer, Pose } from '../../../api/contract';
+import type { Layer, Piece, Pose } from '../../../api/contract';
 import { chainTo, matrixOf, type Point } from '../../../shared/geometry/matrix';
 import { outlineOf } from '../../../shared/geometry/outlines';
 import { known } from '../../../shared/known';
-import type { Box } from '../edits';
+import { boundsOf, guidesOf, safeBox, type Box } from '../edits';
+import type { Gap } from './gaps';
 
-/** Upright and level lines to which edges and middles snap, in px of the piece. */
+/** To what is pulled snaps, in px of the piece. */
 export interface Lines {
+  /** Upright and level lines, for edges and middles. */
   x: readonly number[];
   y: readonly number[];
+  /** How far apart the lines of a grid are, for edges. */
+  grid: number | null;
+  /** What lies beside it, for equal gaps. */
+  boxes: readonly Box[];
 }
 
-/** The lines that were met. */
+/** What was met: lines, and gaps that are equal. */
 export interface Guides {
   x?: number;
   y?: number;
+  gaps?: readonly Gap[];
 }
 
-/** The edges and middles of the piece, the edges of what is safe of it, and of what lies beside the layers. */
+/** The edges and middles of the piece, the edges of what is safe of it, lines of one's own, and what lies beside the
+ * layers; on a sheet that is higher than the piece, down to its end. */
 export function linesBeside(
   layers: readonly Layer[],
   ids: readonly string[],
   pose: Pose,
-  piece: { width: number; height: number },
-  safe: Box,
+  sheet: { width: number; height: number },
+  piece: Piece,
 ): Lines {
+  const safe = safeBox(piece);
+  const own = guidesOf(piece);
   const chain = chainTo(layers, ids[0] ?? '');
   const parent = chain.at(-2);
   const siblings = (parent?.kind === 'group' ? parent.layers : layers) ?? [];
-  const x = [0, piece.width / 2, piece.width, safe.left, safe.right];
-  const y = [0, piece.height / 2, piece.height, safe.top, safe.bottom];
+  const x = [0, sheet.width / 2, sheet.width, safe.left, safe.right, ...own.upright];
+  const y = [0, sheet.height / 2, sheet.height, safe.top, safe.bottom, ...own.level];
+  const boxes: Box[] = [];
   for (const sibling of siblings) {
     if (ids.includes(sibling.id) || !pose[sibling.id] || !Number(known(pose[sibling.id]).opacity)) continue;
     const corners = outlineOf(sibling, known(pose[sibling.id]), matrixOf([...chain.slice(0, -1), sibling], pose));
-    for (const [axis, lines] of [
-      [0, x],
-      [1, y],
-    ] as const) {
-      lines.push(...edges(corners.map((corner) => corner[axis])));
-    }
+    const box = boundsOf(corners);
+    x.push(...edges([box.left, box.right]));
+    y.push(...edges([box.top, box.bottom]));
+    boxes.push(box);
   }
-  return { x, y };
+  return { x, y, grid: own.grid, boxes };
 }
 
 /** The edges of what has its corners there, and its middle. */
@@ -55,16 +64,21 @@ export function snapped(
   by: number,
   lines: readonly number[],
   reach: number,
+  grid: number | null,
 ): { by: number; line: number } | null {
   let best: { by: number; line: number; off: number } | null = null;
-  for (const own of edges(places)) {
-    for (const line of lines) {
+  for (const [index, own] of edges(places).entries()) {
+    // A middle is nowhere that a grid could say.
+    for (const line of index === 1 ? lines : withGrid(lines, own + by, grid)) {
       const off = Math.abs(own + by - line);
       if (off <= reach && (!best || off < best.off)) best = { by: line - own, line, off };
     }
   }
   return best;
 }
+
+const withGrid = (lines: readonly number[], at: number, grid: number | null) =>
+  grid === null ? lines : [...lines, Math.round(at / grid) * grid];
 
 /** Where the pointer would be if the edge that is pulled lay on the line next to it; `edge` is where it was taken hold of. */
 export function edgeOnLine(
@@ -79,7 +93,7 @@ export function edgeOnLine(
   const guides: Guides = {};
   for (const axis of [0, 1] as const) {
     const at = edge[axis] + to[axis] - from[axis];
-    const met = grip[axis] ? nearest(axis ? lines.y : lines.x, at, reach) : undefined;
+    const met = grip[axis] ? nearest(withGrid(axis ? lines.y : lines.x, at, lines.grid), at, reach) : undefined;
     if (met === undefined) continue;
     place[axis] = met - edge[axis] + from[axis];
     guides[axis ? 'y' : 'x'] = met;

@@ -6,7 +6,7 @@ import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';
 import { attempt, queue, useBench } from '../bench';
 import { chooseLayers } from '../choosing';
-import { boxOf, duplicateLayers, safeBox, type Box } from '../edits';
+import { boxOf, duplicateLayers, type Box } from '../edits';
 import { showAs, unlocked } from '../looks';
 import { dragged, holdLayers, type Dragged, type Grip, type Held, type Values } from './gestures';
 import { linesBeside, type Lines } from './snapping';
@@ -47,7 +47,7 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
     const held = holdLayers(layers, withLooks(pose, onTheWay.current), ids, grip, from);
     setDrag({
       held,
-      lines: linesBeside(layers, copies ? [] : ids, pose, piece, safeBox(useBench.getState().document)),
+      lines: linesBeside(layers, copies ? [] : ids, pose, piece, useBench.getState().document),
       looks: {},
       guides: {},
       moved: false,

@@ -138,6 +138,28 @@ def test_a_pivot_that_moves_leaves_its_layer_where_it_is(bench) -> None:
     assert own["x"] != 60 and own["pivot_y"] == 1
 
 
+def test_the_box_of_a_group_goes_around_what_it_holds_and_nothing_is_seen_elsewhere(bench) -> None:
+    document = dots()
+    turned = document["layers"][1]
+    turned["layers"] = [document["layers"].pop(2) for _ in range(2)]
+    document["states"][1]["changes"]["turned"] = {"rotation": 30, "skew_x": 10, "x": 100}
+    bench.put(document)
+    before = places(bench)
+    bench.one("[data-state='here']").click()
+    row(bench, "turned").click()
+    bench.press("fit box")
+    group = bench.document()["layers"][1]
+    assert [group[side] for side in ("x", "y", "width", "height")] == [160, 80, 46, 16]
+    assert [dot["x"] for dot in group["layers"]] == [0, 30]
+    assert places(bench) == pytest.approx(before, abs=0.2)
+    # Of a group with a size of its own in a state it is refused in words.
+    bench.one("[data-state='away']").click()
+    bench.one("[aria-label='What an edit changes'] [title='Edits this state']").click()
+    bench.set("width", "90")
+    bench.button("fit box").click()
+    bench.wait(lambda: "Away has a size" in bench.one(".notice").text, "why it cannot be")
+
+
 def test_what_lies_beyond_the_edge_is_cut_off_where_it_plays(bench) -> None:
     document = dots()
     bench.put(

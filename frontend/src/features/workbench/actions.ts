@@ -28,11 +28,11 @@ function now() {
 }
 
 /** A refusal without a request is told like any other. What changes the tree is told of it as the edits before leave it. */
-async function tried<E extends edits.Edit>(edit: (piece: Piece) => E, then: (edit: E) => void): Promise<void> {
+async function tried<E extends edits.Edit>(edit: (piece: Piece) => E, then?: (edit: E) => void): Promise<void> {
   try {
     const piece = queue.drafted();
     const made = edit(piece);
-    if (await attempt(made, piece)) then(made);
+    if (await attempt(made, piece)) then?.(made);
   } catch (error) {
     if (!(error instanceof edits.CannotBe)) throw error;
     sayFault(error);
@@ -144,6 +144,12 @@ export async function toPath(): Promise<void> {
     (piece) => edits.toPath(piece, lastOf(ids)),
     () => look({ points: lastOf(ids) }),
   );
+}
+
+/** The box of a group around what it holds. */
+export async function fit(): Promise<void> {
+  const { ids, pose } = now();
+  await tried((piece) => edits.fitGroup(piece, lastOf(ids), pose));
 }
 
 export async function ungroup(): Promise<void> {

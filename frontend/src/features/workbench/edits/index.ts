@@ -5,6 +5,7 @@ export * from './cannotBe';
 export * from './cells';
 export * from './changedIn';
 export * from './edit';
+export * from './fitted';
 export * from './groups';
 export * from './guides';
 export * from './intent';

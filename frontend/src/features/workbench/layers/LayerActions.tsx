@@ -51,7 +51,7 @@ function actionsFor(piece: Piece, pose: Pose | undefined, ids: readonly string[]
     { name: 'copy look', title: 'Paint, line, corners, shadow, filters and letters (C)', act: actions.copyLook },
     { name: 'paste look', title: 'Shift C', act: () => void actions.pasteLook() },
     { name: 'group', title: 'G', act: () => void actions.group() },
-    ...(layer.kind === 'group' ? [{ name: 'ungroup', title: 'Shift G', act: () => void actions.ungroup() }] : []),
+    ...(layer.kind === 'group' ? groupActions : []),
     ...(alone ? shapeActions(piece, layer) : []),
     {
       name: 'make a piece',
@@ -64,6 +64,15 @@ function actionsFor(piece: Piece, pose: Pose | undefined, ids: readonly string[]
     { name: 'delete', title: 'Delete', act: () => void actions.remove() },
   ];
 }
+
+const groupActions: readonly Action[] = [
+  { name: 'ungroup', title: 'Shift G', act: () => void actions.ungroup() },
+  {
+    name: 'fit box',
+    title: 'The box of the group around what it holds, as it is posed',
+    act: () => void actions.fit(),
+  },
+];
 
 /** Only shapes can cut others; boxes can become outlines. */
 function shapeActions(piece: Piece, layer: Layer): Action[] {

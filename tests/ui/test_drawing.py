@@ -9,7 +9,7 @@ from typing import Any
 import numpy as np
 import pytest
 import skia
-from selenium.webdriver import Keys
+from selenium.webdriver import ActionChains, Keys
 
 from support import piece
 
@@ -117,6 +117,32 @@ def test_several_layers_at_once(bench) -> None:
     assert len(bench.document()["layers"]) == 4
 
 
+def test_a_colour_is_seen_while_it_is_pulled_and_a_stop_comes_where_it_is_asked_for(bench) -> None:
+    plate = {"kind": "rectangle", "id": "plate", "name": "Plate", "x": 20, "y": 20, "width": 120, "height": 40}
+    bench.put(piece([{**plate, "fill": "#1f7a70"}], states=[{"id": "a", "name": "S"}], transitions=[]))
+    bench.one("[data-row='plate']").click()
+    shown = lambda: bench.one("[data-stage=pose] [data-layer='plate']").value_of_css_property("background-color")  # noqa: E731
+    bench.one("[aria-label='Choose fill']").click()
+    lightness = bench.one("[role=slider][aria-label='lightness']")
+    chain = ActionChains(bench.browser).click_and_hold(lightness)
+    chain.move_by_offset(30, 0).move_by_offset(10, 0).perform()
+    bench.wait(lambda: shown() != "rgba(31, 122, 112, 1)", "the colour in the hand")
+    held, kept = shown(), bench.document()["layers"][0]["fill"]
+    assert kept == "#1f7a70"
+    bench.changed(ActionChains(bench.browser).release().perform)
+    assert shown() == held
+    bench.keys(Keys.ESCAPE)
+    bench.one("[aria-label='Kind of fill'] [title='linear']").click()
+    bench.set("angle", "90")
+    # A quarter of the way along it: beside the middle of the layer.
+    plate = bench.one("[data-stage=pose] [data-layer='plate']")
+    twice = ActionChains(bench.browser).move_to_element_with_offset(plate, -30 * bench.zoom(), 0).double_click()
+    bench.changed(twice.perform)
+    stops = bench.document()["layers"][0]["fill"]["stops"]
+    assert [stop["at"] for stop in stops] == [0, pytest.approx(0.25, abs=0.02), 1]
+    assert stops[1]["colour"] not in (stops[0]["colour"], stops[2]["colour"])
+
+
 def test_a_gradient_is_pulled_on_the_stage(bench) -> None:
     stops = [{"at": 0, "colour": "#d9503a"}, {"at": 1, "colour": "#1f7a70"}]
     fill = {"kind": "linear", "angle": 90, "stops": stops}
@@ -125,7 +151,7 @@ def test_a_gradient_is_pulled_on_the_stage(bench) -> None:
     )
     bench.one("[data-row='box-1']").click()
     bench.one("[data-gradient='0']")
-    bench.changed(lambda: bench.pull((50, 50), (80, 50)))
+    bench.changed(lambda: bench.drag(bench.one("[data-gradient='0']"), 30 * bench.zoom(), 0))
     assert layers(bench)["Box 1"]["fill"]["stops"][0]["at"] == pytest.approx(0.3, abs=0.01)
     bench.changed(lambda: bench.pull((162, 50), (100, 95), holding=Keys.SHIFT))
     assert layers(bench)["Box 1"]["fill"]["angle"] == 180

@@ -7,12 +7,15 @@ import type { Zoom } from './stage/useZoom';
 const typing = (target: EventTarget | null) =>
   target instanceof HTMLElement &&
   target.matches('input:not([type=checkbox], [type=radio]), textarea, [contenteditable]');
-/** Keys that buttons and lists have uses of their own for. */
+/** What opens over the page is closed by Escape, and nothing else is. */
+const OVER_THE_PAGE = '.ant-popover, .ant-dropdown, .ant-modal';
+/** Keys that buttons and lists have uses of their own for, and what lies over them. */
 const theirs = (event: KeyboardEvent) =>
   event.target instanceof Element &&
-  (event.key === ' '
-    ? event.target.matches('button, [role=button], [role=slider], summary, input')
-    : event.key.startsWith('Arrow') && (!isChosen() || event.target.closest(WITH_ARROWS) !== null));
+  ((event.key === 'Escape' && event.target.closest(OVER_THE_PAGE) !== null) ||
+    (event.key === ' '
+      ? event.target.matches('button, [role=button], [role=slider], summary, input')
+      : event.key.startsWith('Arrow') && (!isChosen() || event.target.closest(WITH_ARROWS) !== null)));
 
 const isChosen = () => useBench.getState().layer !== null;
 const WITH_ARROWS = [

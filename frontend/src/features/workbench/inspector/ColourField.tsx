@@ -13,6 +13,8 @@ export interface ColourProps {
   mixed?: boolean;
   commit: (value: string) => Promise<void>;
   clear?: (() => Promise<void>) | undefined;
+  /** Shows a colour that is being pulled; null, what is kept. */
+  preview?: ((value: string | null) => void) | undefined;
 }
 
 /** Hexadecimal digits alone are a colour too. */
@@ -23,7 +25,7 @@ const insetOf = (element: HTMLElement) =>
   element.getBoundingClientRect().left - (element.closest('.inspector')?.getBoundingClientRect().left ?? 0);
 
 /** A colour as CSS text, with a patch of it that opens what sets it otherwise. */
-export function ColourField({ label, value, mixed = false, commit, clear }: ColourProps) {
+export function ColourField({ label, value, mixed = false, commit, clear, preview }: ColourProps) {
   const [open, setOpen] = useState(false);
   const [inset, setInset] = useState(0);
   const patch = (
@@ -35,7 +37,7 @@ export function ColourField({ label, value, mixed = false, commit, clear }: Colo
       open={open}
       onOpenChange={setOpen}
       destroyOnHidden
-      content={<ColourPanel label={label} value={value} commit={commit} close={() => setOpen(false)} />}
+      content={<ColourPanel {...{ label, value, commit, preview }} close={() => setOpen(false)} />}
     >
       <Swatch
         size={13}

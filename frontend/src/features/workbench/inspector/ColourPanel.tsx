@@ -1,5 +1,6 @@
 import { Flex, Slider } from 'antd';
-import { useState } from 'react';
+import { useEffect, useRef, useState } from 'react';
+import { useLatest } from '../../../shared/ui/useLatest';
 import { Swatches } from '../../../shared/ui/Swatches';
 import { NumberField } from '../../../shared/ui/Field';
 import { Choice } from '../../../shared/ui/Choice';
@@ -17,9 +18,9 @@ const SPACES: { value: Space; label: string }[] = [
 ];
 
 /** What sets a colour: numbers of a colour space, colours of the piece, or the stage. */
-export function ColourPanel({ label, value, commit, close }: ColourProps & { close: () => void }) {
+export function ColourPanel({ label, value, commit, preview, close }: ColourProps & { close: () => void }) {
   const [space, setSpace] = useState<Space>('hsl');
-  const { now, pull, put } = useCoordinates(value, space, commit);
+  const { now, pull, put } = useCoordinates(value, space, commit, preview);
   const opaque = colourText({ ...now, alpha: 1 }, space);
   return (
     <Flex vertical gap={7} style={{ width: 276 }} role="group" aria-label={`Colour of ${label}`}>
@@ -61,15 +62,35 @@ export function ColourPanel({ label, value, commit, close }: ColourProps & { clo
 }
 
 /** The colour in numbers: what is being pulled, or the last that was set, since grey would forget its hue. */
-function useCoordinates(value: string, space: Space, commit: ColourProps['commit']) {
-  const [draft, pull] = useState<Coordinates | null>(null);
+function useCoordinates(value: string, space: Space, commit: ColourProps['commit'], preview: ColourProps['preview']) {
+  const [draft, setDraft] = useState<Coordinates | null>(null);
   const [kept, setKept] = useState<{ space: Space; at: Coordinates } | null>(null);
   const before = kept?.space === space ? kept.at : undefined;
   const exact = before && colourText(before, space) === value ? before : null;
+  const isPulled = useRef(false);
+  const giveUp = useLatest(() => preview?.(null));
+  // Closed while it is pulled: what is kept is seen again.
+  useEffect(
+    () => () => {
+      if (isPulled.current) giveUp();
+    },
+    [giveUp],
+  );
+  const pull = (next: Coordinates) => {
+    isPulled.current = true;
+    setDraft(next);
+    preview?.(colourText(next, space));
+  };
   const put = async (next: Coordinates) => {
     setKept({ space, at: next });
-    pull(null);
-    await commit(colourText(next, space));
+    isPulled.current = false;
+    setDraft(null);
+    try {
+      await commit(colourText(next, space));
+    } catch (error) {
+      preview?.(null);
+      throw error;
+    }
   };
   return { now: draft ?? exact ?? coordinatesOf(value, space, before) ?? FRESH, pull, put };
 }

@@ -10,6 +10,7 @@ import { Choice } from '../../../shared/ui/Choice';
 import { attemptCommit, make, useBench } from '../bench';
 import { commonOf, type Common } from '../chosenLooks';
 import { reaches } from '../chosen';
+import { stage } from '../stageHands';
 import { backToBase, namesOf, ownValues, setFixed, shownOf, traitIn, type Scope } from '../edits';
 import { changeLooks, looksEdit } from '../looks';
 import { placed, stateNamed } from '../tree';
@@ -93,6 +94,7 @@ function lookEdits(ids: readonly string[]) {
       looksEdit(Object.fromEntries(ids.map((id) => [id, Object.fromEntries(CORNERS.map((name) => [name, radius]))]))),
     );
   const editsOf = (property: Property, values: readonly Value[]): Edits => ({
+    preview: (value) => stage.preview(ids, property.name, value),
     commit: (value) => make(property.varies ? set(property.name, value) : setFixed(piece, ids, property.name, value)),
     ...(ids.length > 1 &&
       isChanged(property) && { each: { values: values as number[], change: change(property.name) } }),
@@ -159,6 +161,8 @@ interface Edits {
   each?: { values: readonly number[]; change: (by: Change) => Promise<void> };
   /** Back to the base, where there is one behind what is edited. */
   clear?: () => Promise<void>;
+  /** Shows a value that is being pulled; null, what is kept. */
+  preview: (value: Value | null) => void;
 }
 
 interface FieldProps extends Edits {
@@ -181,7 +185,7 @@ const isWide = ({ name, choices }: Property, value: Value) =>
   typeof value !== 'number' || choices.length > 0 || ALONE.includes(name);
 
 function PropertyField(field: FieldProps) {
-  const { property, value, mixed, commit, each, clear } = field;
+  const { property, value, mixed, commit, each, clear, preview } = field;
   const label = property.short || property.label;
   if (property.choices.length) return <ChoiceField {...field} label={label} />;
   const unit = property.unit === '°' ? '°' : '';
@@ -224,9 +228,8 @@ function PropertyField(field: FieldProps) {
       </Checkbox>
     );
   }
-  if (property.blend === 'paint')
-    return <PaintEditor label={label} value={value} mixed={mixed} commit={commit} clear={clear} />;
-  if (property.blend === 'shadows') return <ShadowsEditor value={value} commit={commit} />;
+  if (property.blend === 'paint') return <PaintEditor {...{ label, value, mixed, commit, clear, preview }} />;
+  if (property.blend === 'shadows') return <ShadowsEditor {...{ value, commit, preview }} />;
   return <WrittenField {...field} label={label} />;
 }
 
@@ -247,11 +250,11 @@ function ChoiceField({ property, value, mixed, commit, label }: FieldProps & { l
 }
 
 /** A colour, or whatever else is written as text. */
-function WrittenField({ property, value, mixed, commit, clear, label }: FieldProps & { label: string }) {
+function WrittenField({ property, value, mixed, commit, clear, preview, label }: FieldProps & { label: string }) {
   if (property.blend === 'colour') {
     return (
       <div className="wide">
-        <ColourField label={label} value={textOf(value)} mixed={mixed} commit={commit} clear={clear} />
+        <ColourField {...{ label, mixed, commit, clear, preview }} value={textOf(value)} />
       </div>
     );
   }

@@ -16,10 +16,12 @@ interface Props {
   mixed?: boolean;
   commit: (value: Value) => Promise<void>;
   clear?: (() => Promise<void>) | undefined;
+  /** Shows a paint that is being pulled; null, what is kept. */
+  preview?: ((value: Value | null) => void) | undefined;
 }
 
 /** A colour, or a gradient with its stops, all in numbers. */
-export function PaintEditor({ label, value, mixed = false, commit, clear }: Props) {
+export function PaintEditor({ label, value, mixed = false, commit, clear, preview }: Props) {
   const gradient = typeof value === 'object' ? (value as Gradient) : null;
   return (
     <Flex vertical align="stretch" gap={6} className="wide editor" role="group" aria-label={label}>
@@ -32,9 +34,9 @@ export function PaintEditor({ label, value, mixed = false, commit, clear }: Prop
         onChange={(kind) => attemptCommit(commit(asKind(value, kind)))}
       />
       {gradient && !mixed ? (
-        <GradientFields gradient={gradient} commit={commit} />
+        <GradientFields gradient={gradient} commit={commit} preview={preview} />
       ) : (
-        <ColourField label={label} value={gradient ? '' : textOf(value)} mixed={mixed} commit={commit} clear={clear} />
+        <ColourField {...{ label, mixed, commit, clear, preview }} value={gradient ? '' : textOf(value)} />
       )}
     </Flex>
   );
@@ -66,12 +68,13 @@ const NUMBERS: Record<Gradient['kind'], [name: string, label: string, unsaid: nu
   ],
 };
 
-function GradientFields({ gradient, commit }: { gradient: Gradient; commit: Props['commit'] }) {
+function GradientFields({ gradient, commit, preview }: { gradient: Gradient } & Pick<Props, 'commit' | 'preview'>) {
   const numbers = gradient as unknown as Record<string, number | undefined>;
   const { stops } = gradient;
   const set = (values: object) => commit({ ...gradient, ...values });
-  const setStop = (index: number, values: Partial<Stop>) =>
-    set({ stops: stops.map((stop, i) => (i === index ? { ...stop, ...values } : stop)) });
+  const withStop = (index: number, values: Partial<Stop>) =>
+    stops.map((stop, i) => (i === index ? { ...stop, ...values } : stop));
+  const setStop = (index: number, values: Partial<Stop>) => set({ stops: withStop(index, values) });
   const add = () => {
     // Between the last two, so that what is there stays where it is.
     const [before, last] = stops.slice(-2) as [Stop, Stop];
@@ -106,6 +109,9 @@ function GradientFields({ gradient, commit }: { gradient: Gradient; commit: Prop
             label={`stop ${index + 1}`}
             value={stop.colour}
             commit={(colour) => setStop(index, { colour })}
+            preview={(colour) =>
+              preview?.(colour === null ? null : ({ ...gradient, stops: withStop(index, { colour }) } as Gradient))
+            }
           />
           <PlainButton
             aria-label={`Remove stop ${index + 1}`}

@@ -8,11 +8,19 @@ import { PlainButton } from '../../../shared/ui/PlainButton';
 const NUMBERS = ['x', 'y', 'blur', 'spread'] as const;
 const FRESH: Shadow = { x: 0, y: 2, blur: 6, spread: 0, colour: '#15293b40', inset: false };
 
+interface Props {
+  value: Value;
+  commit: (value: Value) => Promise<void>;
+  /** Shows shadows that are being pulled; null, what is kept. */
+  preview?: ((value: Value | null) => void) | undefined;
+}
+
 /** The shadows of a layer, the first on top. */
-export function ShadowsEditor({ value, commit }: { value: Value; commit: (value: Value) => Promise<void> }) {
+export function ShadowsEditor({ value, commit, preview }: Props) {
   const shadows = value as readonly Shadow[];
-  const set = (index: number, values: Partial<Shadow>) =>
-    commit(shadows.map((shadow, i) => (i === index ? { ...shadow, ...values } : shadow)));
+  const withOne = (index: number, values: Partial<Shadow>) =>
+    shadows.map((shadow, i) => (i === index ? { ...shadow, ...values } : shadow));
+  const set = (index: number, values: Partial<Shadow>) => commit(withOne(index, values));
   return (
     <Flex vertical gap={6} className="wide editor" role="group" aria-label="Shadows">
       {shadows.map((shadow, index) => (
@@ -32,6 +40,7 @@ export function ShadowsEditor({ value, commit }: { value: Value; commit: (value:
             label={`shadow ${index + 1}`}
             value={shadow.colour}
             commit={(colour) => set(index, { colour })}
+            preview={(colour) => preview?.(colour === null ? null : withOne(index, { colour }))}
           />
           <Flex justify="space-between">
             <Checkbox

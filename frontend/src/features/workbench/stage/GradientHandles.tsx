@@ -12,6 +12,9 @@ import { known } from '../../../shared/known';
 const NAMES = { centre: 'Middle', reach: 'Direction or reach' };
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
+/** px on the screen that stops stand beside the axis, where grips of the layer may lie. */
+const ASIDE = 15;
+
 /** The middle, direction and stops of a gradient, pulled where they lie. */
 export function GradientHandles(over: OverLayer) {
   const { id, pose, zoom } = over;
@@ -48,25 +51,39 @@ export function GradientHandles(over: OverLayer) {
   const [from, to] = [axis.from, axis.to].map((at) => onScreen(matrix, zoom, at)) as [Point, Point];
   return (
     <svg className="gradient overlay" aria-label="Gradient">
-      <line
-        {...line('white', 1.4)}
-        filter="drop-shadow(0 0 1px var(--ink))"
-        x1={from[0]}
-        y1={from[1]}
-        x2={to[0]}
-        y2={to[1]}
-      />
+      <path {...line('white', 1.4)} filter="drop-shadow(0 0 1px var(--ink))" d={`M${from.join()}L${to.join()}`} />
+      <path className="axis" data-axis={id} stroke="transparent" strokeWidth={9} d={between(from, to)}>
+        <title>Double-click adds a stop</title>
+      </path>
       {handlesOf(gradient, size).map(([handle, at]) => (
         <GradientGrip
           key={handle}
           handle={handle}
           at={onScreen(matrix, zoom, at)}
+          aside={typeof handle === 'number' && gradient.kind !== 'conic' ? beside(from, to) : [0, 0]}
           colour={typeof handle === 'number' ? known(gradient.stops[handle]).colour : 'none'}
           hands={{ onKeyDown: (event) => onKey(event, handle, at), ...drag(handle) }}
         />
       ))}
     </svg>
   );
+}
+
+/** px on the screen at the ends of the axis that belong to the grips there. */
+const OF_GRIPS = 10;
+
+function between(from: Point, to: Point): string {
+  const [x, y] = [to[0] - from[0], to[1] - from[1]];
+  const long = Math.max(Math.hypot(x, y), 2 * OF_GRIPS);
+  const [dx, dy] = [(x / long) * OF_GRIPS, (y / long) * OF_GRIPS];
+  return `M${from[0] + dx} ${from[1] + dy}L${to[0] - dx} ${to[1] - dy}`;
+}
+
+/** So far beside a line, to its right. */
+function beside(from: Point, to: Point): Point {
+  const [x, y] = [to[0] - from[0], to[1] - from[1]];
+  const long = Math.hypot(x, y) || 1;
+  return [(-y / long) * ASIDE, (x / long) * ASIDE];
 }
 
 /** Nothing where too few stops would be left, or the handle is none. */
@@ -78,23 +95,29 @@ function withoutStop(gradient: Gradient, handle: Handle): Gradient | null {
 interface GripProps {
   handle: Handle;
   at: Point;
+  /** How far beside that it stands. */
+  aside: Point;
   colour: string;
   hands: SVGAttributes<SVGElement>;
 }
 
-function GradientGrip({ handle, at: [x, y], colour, hands }: GripProps) {
+function GradientGrip({ handle, at, aside, colour, hands }: GripProps) {
+  const [x, y] = [at[0] + aside[0], at[1] + aside[1]];
   const own = { tabIndex: 0, role: 'button', 'data-gradient': handle, ...hands };
   return typeof handle === 'number' ? (
-    <rect
-      {...area('panel', 'ink', 1.4)}
-      x={x - 5}
-      y={y - 5}
-      width={10}
-      height={10}
-      style={{ fill: colour === 'none' ? 'transparent' : colour }}
-      aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it, Delete removes it`}
-      {...own}
-    />
+    <>
+      <path {...line('ink', 1)} d={`M${at.join()}L${x} ${y}`} />
+      <rect
+        {...area('panel', 'ink', 1.4)}
+        x={x - 5}
+        y={y - 5}
+        width={10}
+        height={10}
+        style={{ fill: colour === 'none' ? 'transparent' : colour }}
+        aria-label={`Stop ${handle + 1} of the gradient; arrow keys move it, Delete removes it`}
+        {...own}
+      />
+    </>
   ) : (
     <circle
       {...area('panel', 'ink', 1.4)}

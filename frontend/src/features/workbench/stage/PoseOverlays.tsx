@@ -74,7 +74,7 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
       {over && pivot && !points && <PivotGrip at={onScreen(ownMatrix(over), zoom, pivotIn(over, drag))} />}
       {over && points === alone && isPath && <Points {...over} />}
       {over && text === alone && <TextInPlace key={alone} {...over} />}
-      {over && !points && !drag && typeof look?.fill === 'object' && <GradientHandles {...over} />}
+      {over && !points && !drag?.moved && typeof look?.fill === 'object' && <GradientHandles {...over} />}
       {(tool === 'pen' || tool === 'line') && <Pen zoom={zoom} pointAt={pointAt} />}
       {area && <Area {...boxBetween(area.from, area.to)} zoom={zoom} />}
     </>

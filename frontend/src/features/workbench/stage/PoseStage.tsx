@@ -1,16 +1,18 @@
 import { Flex } from 'antd';
-import { useMemo, useRef, useState } from 'react';
+import { useEffect, useMemo, useRef, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Layer, Pose } from '../../../api/contract';
 import { PoseView, sheetOf, type Scene } from '../../player';
 import { namedOf, useBench } from '../bench';
 import { around, boxOf } from '../edits';
+import { stage as stageHands } from '../stageHands';
 import { useStageKeys } from '../useKeys';
 import { useView } from '../view';
 import { PointTools } from './PointTools';
 import { PoseOverlays } from './PoseOverlays';
 import { ScopeSwitch } from './ScopeSwitch';
 import { GhostSwitch, StageTools } from './StageTools';
+import { shownIn } from './useDrag';
 import { usePoseHands } from './usePoseHands';
 import { useSize } from './useSize';
 import './stage.css';
@@ -40,6 +42,7 @@ export function PoseStage() {
     [chosen, zooming, layers, pose],
   );
   useStageKeys(zooming, toChosen);
+  usePreview(scene, pose);
   const shown = useMemo(() => (drag && drag.held.grip !== 'pivot' ? withValues(pose, drag.looks) : pose), [drag, pose]);
   const [width, height] = [picture.width * zoom, picture.height * zoom];
   return (
@@ -75,6 +78,23 @@ export function PoseStage() {
       </Flex>
     </section>
   );
+}
+
+/** What is pulled in the inspector is seen here at once. */
+function usePreview(scene: Scene | null, pose: Pose): void {
+  useEffect(() => {
+    stageHands.preview = (ids, property, value) => {
+      const there = ids.filter((id) => pose[id]);
+      if (scene)
+        shownIn(
+          scene,
+          Object.fromEntries(there.map((id) => [id, { [property]: value ?? known(known(pose[id])[property]) }])),
+        );
+    };
+    return () => {
+      stageHands.preview = () => undefined;
+    };
+  }, [scene, pose]);
 }
 
 /** Of a content that is longer than its screen: each section, to be brought onto the stage. */

@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import type { Gradient } from '../../../api/contract';
-import { handlesOf, pulled, type Handle } from './gradient';
+import { alongOf, handlesOf, pulled, withStop, type Handle } from './gradient';
 import { known } from '../../../shared/known';
 
 const stops = [
@@ -36,6 +36,20 @@ describe('handles of gradients', () => {
         if (typeof value === 'number') expect(same[name]).toBeCloseTo(value, 2);
       (same as unknown as Gradient).stops.forEach((stop, i) => expect(stop.at).toBeCloseTo(known(stops[i]).at, 2));
     }
+  });
+
+  it('take a stop more where somebody asks for it, of the colour there', () => {
+    const asked: number[] = [];
+    const colourAt = (_: unknown, at: number) => (asked.push(at), 'red');
+    const place = alongOf(known(KINDS[0]), SIZE, [20, 33]);
+    expect(withStop(known(KINDS[0]), place, colourAt).stops.map(({ at, colour }) => `${colour} ${at}`)).toEqual([
+      '#000 0',
+      'red 0.25',
+      '#888 0.5',
+      '#fff 1',
+    ]);
+    expect(withStop(known(KINDS[3]), 1.4, colourAt).stops.at(-1)).toEqual({ at: 1, colour: 'red' });
+    expect(asked).toEqual([0.25, 1]);
   });
 
   it('turn, widen, move, and keep stops in their order', () => {

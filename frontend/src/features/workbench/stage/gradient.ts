@@ -76,9 +76,33 @@ function stopPlace(gradient: Gradient, { at }: Stop, size: Point): Point {
   return [centre[0] + dx * arm, centre[1] + dy * arm];
 }
 
+/** Where along it a place in the box lies, 0 to 1 between its first and last stop, and beyond. */
+export function alongOf(gradient: Gradient, size: Point, to: Point): number {
+  const { centre, from, to: end } = axisOf(gradient, size);
+  if (gradient.kind === 'conic') {
+    const angle = (Math.atan2(to[0] - centre[0], centre[1] - to[1]) * 180) / Math.PI;
+    return ((((angle - numbersOf(gradient).angle) % 360) + 360) % 360) / 360;
+  }
+  const way: Point = [end[0] - from[0], end[1] - from[1]];
+  return ((to[0] - from[0]) * way[0] + (to[1] - from[1]) * way[1]) / Math.max(way[0] ** 2 + way[1] ** 2, 1e-9);
+}
+
+/** One stop more, of the colour that is seen there. */
+export function withStop(
+  gradient: Gradient,
+  place: number,
+  colourAt: (stops: readonly Stop[], at: number) => string,
+): Gradient {
+  const at = share(Math.min(Math.max(place, 0), 1));
+  const { stops } = gradient;
+  const before = stops.filter((stop) => stop.at <= at);
+  const stop = { at, colour: colourAt(stops, at) };
+  return { ...gradient, stops: [...before, stop, ...stops.slice(before.length)] } as Gradient;
+}
+
 /** The gradient with a handle pulled to a place in the box; `stepped` turns by 15°. */
 export function pulled(gradient: Gradient, size: Point, handle: Handle, to: Point, stepped: boolean): Gradient {
-  const { centre, from, to: end } = axisOf(gradient, size);
+  const { centre } = axisOf(gradient, size);
   const angle = (Math.atan2(to[0] - centre[0], centre[1] - to[1]) * 180) / Math.PI;
   const turned = (((stepped ? Math.round(angle / TURN_STEP) * TURN_STEP : Math.round(angle)) % 360) + 360) % 360;
   if (handle === 'centre')
@@ -88,11 +112,7 @@ export function pulled(gradient: Gradient, size: Point, handle: Handle, to: Poin
       ? { ...gradient, radius: share(Math.max((to[0] - centre[0]) / 1.12 / size[0], 0.01)) }
       : { ...gradient, angle: turned };
   const [low, high] = [gradient.stops[handle - 1]?.at ?? 0, gradient.stops[handle + 1]?.at ?? 1];
-  const along =
-    gradient.kind === 'conic'
-      ? ((((angle - numbersOf(gradient).angle) % 360) + 360) % 360) / 360
-      : ((to[0] - from[0]) * (end[0] - from[0]) + (to[1] - from[1]) * (end[1] - from[1])) /
-        Math.max((end[0] - from[0]) ** 2 + (end[1] - from[1]) ** 2, 1e-9);
+  const along = alongOf(gradient, size, to);
   // Stops stay in their order.
   const at = share(Math.min(Math.max(along, low), high));
   return { ...gradient, stops: gradient.stops.map((stop, i) => (i === handle ? { ...stop, at } : stop)) } as Gradient;

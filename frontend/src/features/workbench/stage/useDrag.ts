@@ -1,6 +1,6 @@
 import equal from 'fast-deep-equal';
 import { useRef, type PointerEvent } from 'react';
-import type { Layer, Pose } from '../../../api/contract';
+import type { Layer, Pose, Value } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 import { useHeld } from '../../../shared/ui/useHeld';
 import type { Scene } from '../../player';
@@ -87,7 +87,7 @@ export function useDrag({ layers, pose, piece, zoom, scene }: Around) {
 }
 
 /** Writes values into a scene, until it is drawn anew. */
-function shownIn(scene: Scene, looks: Record<string, Values>): void {
+export function shownIn(scene: Scene, looks: Record<string, Record<string, Value>>): void {
   for (const [id, values] of Object.entries(looks)) {
     const shown = scene.shown.get(id);
     if (!shown) continue;

@@ -13,6 +13,7 @@ import { nudge } from '../looks';
 import { goToPiece } from '../placements';
 import { look, useView } from '../view';
 import { beneathAt, boxBetween, caughtAt, outermost } from './caught';
+import { addStop, axisAt } from './addStop';
 import { gripOf } from './Frame';
 import { touched, useDrag } from './useDrag';
 import type { Zoom } from './useZoom';
@@ -79,6 +80,8 @@ export function usePoseHands({ stage, sheet, zooming, picture, layers, pose, sce
     });
   };
   const onDoubleClick = (event: MouseEvent) => {
+    const axis = axisAt(event.clientX, event.clientY);
+    if (axis) return void addStop(axis, pointAt(event));
     const id = caughtAt(event, layers, pose, chosen, true);
     if (!id) return;
     if (id === chosen.at(-1)) open(chainTo(layers, id).at(-1));

@@ -6,7 +6,7 @@ import pytest
 from selenium.webdriver import ActionChains, Keys
 
 from keen_ripple.core.curves import Spring
-from support import DEMO
+from support import DEMO, piece, way
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -93,3 +93,29 @@ def test_a_spring_is_pulled_to_the_look_that_is_wanted(bench) -> None:
 def spring_of(bench) -> Spring:
     timing = bench.document()["transitions"][0]["timing"]
     return Spring(timing["stiffness"], timing["damping"])
+
+
+def test_a_property_is_timed_by_itself_and_goes_with_its_layer_again(bench) -> None:
+    box = {"kind": "rectangle", "id": "box", "name": "Box", "x": 10, "y": 10, "width": 30, "height": 30}
+    states = [{"id": "a", "name": "A"}, {"id": "b", "name": "B", "changes": {"box": {"x": 100, "opacity": 0.4}}}]
+    timing = {"kind": "curve", "duration_ms": 300, "easing": "ease"}
+    document = piece([box], states=states, transitions=[way("a", "b", timing), way("b", "a", timing, hold_ms=200)])
+    bench.put(document)
+    bench.choose_transition(document["transitions"][0]["id"])
+    lanes = lambda: bench.document()["transitions"][0].get("lanes", [])  # noqa: E731
+    shown = lambda: bench.one(".inspector .lanes [aria-pressed='true']").text  # noqa: E731
+    bench.one(".lanes .lane [aria-pressed]").click()
+    bench.set("duration", "240")
+    bench.changed(bench.one("[aria-label='Time by itself'] [title], [aria-label='Time by itself'] button").click)
+    bench.wait(lambda: shown() in ("x", "opacity"))
+    bench.set("duration", "500")
+    timed = {lane.get("property"): lane["timing"]["duration_ms"] for lane in lanes()}
+    assert timed == {None: 240, "x" if shown() == "x" else "opacity": 500}
+    bench.press("as the transition")
+    assert [bool(lane["timing"]) for lane in lanes()] == [True, False]
+    bench.press("as the layer")
+    assert [lane.get("property") for lane in lanes()] == [None]
+    bench.wait(lambda: shown() == "Box", "the lane of the layer")
+    # Up again, level by level.
+    bench.keys(Keys.ESCAPE)
+    bench.wait(lambda: not bench.all(".lanes [aria-pressed='true']"))

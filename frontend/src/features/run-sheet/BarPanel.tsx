@@ -88,14 +88,25 @@ function OwnPanel({ bar, bars }: { bar: Bar; bars: readonly Bar[] }) {
       <Start bar={bar} bars={bars} lane={lane} set={set} />
       <Moments bar={bar} />
       {late > 0 && <p className="quiet">{Math.round(late)} ms of its start come from the stagger</p>}
-      {property && (
-        <p className="quiet">
-          Has its own timing.{' '}
+      <Flex wrap>
+        {property ? (
           <PlainButton onClick={() => void attempt(edits.removeLane(piece, bar.transition, bar.layer, property))}>
-            Move it with its layer
+            as the layer
           </PlainButton>
-        </p>
-      )}
+        ) : (
+          bars.some((other) => isBeside(bar, other)) && (
+            <PlainButton
+              title={`The other properties of ${labelOf(piece, bar.layer)} no longer follow it`}
+              onClick={() => void attempt(edits.timeAlone(piece, bar.transition, bar.layer, bar.property))}
+            >
+              time it by itself
+            </PlainButton>
+          )
+        )}
+        {lane?.timing && (
+          <PlainButton onClick={() => void attempt(set({ timing: null }))}>as the transition</PlainButton>
+        )}
+      </Flex>
       <TimingEditor
         key={bar.key}
         timing={lane?.timing ?? transition.timing}
@@ -105,6 +116,10 @@ function OwnPanel({ bar, bars }: { bar: Bar; bars: readonly Bar[] }) {
     </Flex>
   );
 }
+
+/** Another property of its layer, on the same way. */
+const isBeside = (bar: Bar, other: Bar) =>
+  other.layer === bar.layer && other.base_ms === bar.base_ms && other.property !== bar.property;
 
 interface StartProps {
   bar: Bar;

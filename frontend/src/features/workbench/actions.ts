@@ -322,11 +322,11 @@ export function leave(): void {
   else leaveChosen();
 }
 
-/** One level up: from a lane to its transition, from several to the last of them, from a layer to its group, and in the
+/** One level up: from the lane of a property to that of its layer, from a lane to its transition, from several to the last of them, from a layer to its group, and in the
  * end to the piece. */
 function leaveChosen(): void {
-  const { lane, alsoWays, transition, layer, others, document } = useBench.getState();
-  if (lane) choose({ lane: null });
+  const { lane, laneProperty, alsoWays, transition, layer, others, document } = useBench.getState();
+  if (lane) choose({ lane: laneProperty ? lane : null });
   else if (alsoWays.length) chooseWays([known(transition)]);
   else if (transition) choose({ transition: null });
   else if (others.length) chooseLayers([known(layer)]);

@@ -14,6 +14,8 @@ export interface Chosen {
   alsoWays: readonly string[];
   /** The layer whose lane the inspector shows; null for the transition itself. */
   lane: string | null;
+  /** Its property that has a lane of its own; null for the layer. */
+  laneProperty: string | null;
   scope: Scope;
   /** Somebody has said what edits reach. */
   scopeIsChosen: boolean;
@@ -31,6 +33,7 @@ export const NOTHING_CHOSEN: Chosen = {
   transition: null,
   alsoWays: ALONE,
   lane: null,
+  laneProperty: null,
   scope: 'state',
   scopeIsChosen: false,
   fresh: null,

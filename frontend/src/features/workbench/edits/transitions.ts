@@ -221,6 +221,13 @@ export function setLane(
   });
 }
 
+/** A property gets a lane of its own, and goes on as it did. */
+export function timeAlone(piece: Piece, id: string, layerId: string, property: string): Edit {
+  const transition = transitionNamed(piece, id);
+  const ofLayer = lanesOf(piece, id).find(isLaneOf(layerId, null));
+  return setLane(piece, id, layerId, { timing: ofLayer?.timing ?? transition.timing }, property);
+}
+
 /** A property goes with its layer again. */
 export function removeLane(piece: Piece, id: string, layerId: string, property: string): Edit {
   const own = isLaneOf(layerId, property);

@@ -62,30 +62,21 @@ function LaneRow({
   length: number;
 }) {
   const piece = useBench((b) => b.document);
-  const isChosen = useBench((b) => b.lane === layer) && !property;
+  const isChosen = useBench((b) => b.lane === layer && b.laneProperty === property);
   const lane = transition.lanes?.find((l) => l.layer === layer && (l.property ?? null) === property);
   const start = Math.min(...moves.map((m) => m[2]));
   const end = Math.max(...moves.map((m) => m[3]));
   const name = property ? propertyNamed(property).label : labelOf(piece, layer);
   return (
     <div className="lane">
-      {property ? (
-        <span
-          className="quiet ellipsis"
-          style={{ paddingLeft: 10 }}
-          title="Has its own timing; its curve is set in the run sheet"
-        >
-          {name}
-        </span>
-      ) : (
-        <PlainButton
-          aria-pressed={isChosen}
-          title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'}
-          onClick={() => choose({ lane: isChosen ? null : layer })}
-        >
-          <span className="ellipsis">{name}</span>
-        </PlainButton>
-      )}
+      <PlainButton
+        aria-pressed={isChosen}
+        style={property ? { paddingLeft: 14 } : {}}
+        title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'}
+        onClick={() => choose(isChosen ? { lane: null } : { lane: layer, laneProperty: property })}
+      >
+        <span className="ellipsis">{name}</span>
+      </PlainButton>
       <span className="lane-track">
         {moves.length > 0 && (
           <span

@@ -1,17 +1,17 @@
 import { Flex, Select } from 'antd';
 import { memo, useDeferredValue } from 'react';
 import { useShallow } from 'zustand/react/shallow';
-import type { Layer, Run, Transition, TransitionReading } from '../../../api/contract';
+import type { Run, Transition } from '../../../api/contract';
 import { Choice } from '../../../shared/ui/Choice';
 import { addStateBetween, addWayBack } from '../actions';
 import { attempt, clock, make, namedOf, useBench } from '../bench';
 import { playWays } from '../course';
-import { choose } from '../choosing';
-import { removeTransition, setLane, setTransition, type Timing } from '../edits';
+import { removeTransition, setTransition, type Timing } from '../edits';
 import { placeOf } from '../tree';
 import { AsLongAs } from './AsLongAs';
 import { CueFields } from './CueFields';
 import { Lanes } from './Lanes';
+import { LaneTiming } from './LaneTiming';
 import { STYLES } from './styles';
 import { OfferChip } from './Offered';
 import { TimingEditor } from './TimingEditor';
@@ -44,6 +44,8 @@ const startsOf = (run: Run, id: string) =>
 export const TransitionInspector = memo(function TransitionInspector({ transition }: { transition: Transition }) {
   const number = useBench((b) => (b.document.transitions ?? []).findIndex((t) => t.id === transition.id) + 1);
   const laneId = useBench((b) => b.lane);
+  const asked = useBench((b) => b.laneProperty);
+  const property = transition.lanes?.some((own) => own.layer === laneId && own.property === asked) ? asked : null;
   const lane = useBench((b) => (laneId ? placeOf(b.document, laneId)?.layer : undefined));
   const reading = useDeferredValue(useBench((b) => b.readings[transition.id]));
   const starts = useBench(useShallow((b) => startsOf(b.run, transition.id)));
@@ -63,7 +65,7 @@ export const TransitionInspector = memo(function TransitionInspector({ transitio
       {style === 'cut' ? (
         <p className="quiet">The next state is shown at once. Duration and curve are kept for when it tweens again.</p>
       ) : lane ? (
-        <LaneTiming transition={transition} layer={lane} reading={reading} />
+        <LaneTiming transition={transition} layer={lane} property={property} reading={reading} />
       ) : (
         <TimingEditor
           timing={transition.timing}
@@ -139,36 +141,6 @@ function OfferedTimes({ transition: { id, timing, early_ms } }: { transition: Tr
       {hasDuration && <OfferChip kind="time" bind={{ transition: id }} label="its duration" name="duration" />}
       {!early_ms && <OfferChip kind="time" bind={{ transition: id, hold: true }} label="the hold" name="hold" />}
     </div>
-  );
-}
-
-interface LaneProps {
-  transition: Transition;
-  layer: Layer;
-  reading: TransitionReading | undefined;
-}
-
-/** How one layer goes, where it does not go as the transition. */
-function LaneTiming({ transition, layer, reading }: LaneProps) {
-  const own = (transition.lanes ?? []).findIndex((lane) => lane.layer === layer.id && !lane.property);
-  const timing = transition.lanes?.[own]?.timing ?? null;
-  const setOwn = (timing: Timing | null) => setLane(now(), transition.id, layer.id, { timing });
-  return (
-    <>
-      <Flex align="center">
-        <strong>{layer.name}</strong>
-        <span className="spring" />
-        {timing && <PlainButton onClick={() => void attempt(setOwn(null))}>as the transition</PlainButton>}
-        <PlainButton onClick={() => choose({ lane: null })}>back to all</PlainButton>
-      </Flex>
-      {!timing && <p className="quiet">Has the timing of the transition. A change here gives it its own.</p>}
-      <TimingEditor
-        key={layer.id}
-        timing={timing ?? transition.timing}
-        reading={reading?.lanes[own] ?? reading}
-        commit={(next) => make(setOwn(next))}
-      />
-    </>
   );
 }
 

@@ -26,10 +26,10 @@ image.src = url;
 """
 
 
-def off(browser, data: bytes) -> float:
+def off(browser, data: bytes, side_px: int = SIDE_PX) -> float:
     """The share of pixels that differ visibly between our drawing and Chromium's."""
     piece = take_svg(data, "icon").piece()
-    scale = SIDE_PX / max(piece.width, piece.height)
+    scale = side_px / max(piece.width, piece.height)
     ours = draw_pose(piece, poses_of(piece)["first"], scale, "white")[:, :, :3].astype(np.int16)
     height, width = ours.shape[:2]
     url = f"data:image/svg+xml;base64,{base64.b64encode(data).decode()}"
@@ -45,3 +45,28 @@ def test_icons_look_as_in_chromium(browser, package: str) -> None:
     shares = {file.name: off(browser, file.read_bytes()) for file in random.Random(5).sample(files, 20)}
     near = [name for name, share in shares.items() if share < 0.01]
     assert len(near) >= 19, sorted(shares.items(), key=lambda item: -item[1])[:3]
+
+
+FONT = Path(__file__).parents[2] / "src" / "keen_ripple" / "fonts" / "hanken-grotesk-latin.woff2"
+TEXTS = """
+<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 160 120" font-family="Hanken Grotesk" fill="#15293b">
+<style>@font-face {{ font-family: "Hanken Grotesk"; font-weight: 100 900; src: url(data:font/woff2;base64,{font}) }}</style>
+<text x="10" y="20" font-size="14">Pier 9</text>
+<text x="80" y="44" font-size="18" font-weight="700" text-anchor="middle" fill="#1f7a70">Inner harbour</text>
+<g transform="translate(150 70) scale(0.8)"><text font-size="20" text-anchor="end" letter-spacing="1">Berth</text></g>
+<text transform="translate(20 110) rotate(-40)" font-size="15" font-weight="600">Ferry</text>
+<text x="80" y="90" font-size="12"><tspan>Two</tspan> lines<tspan x="80" dy="1.25em">of a text</tspan></text>
+</svg>
+"""
+
+
+def test_texts_lie_where_chromium_sets_them(browser) -> None:
+    browser.get("data:text/html,<!doctype html><body style='margin: 0; background: white'><img>")
+    data = TEXTS.format(font=base64.b64encode(FONT.read_bytes()).decode()).encode()
+    taken = take_svg(data, "texts")
+    assert not taken.notes
+    assert [layer["text"] for layer in taken.document["layers"]] == [
+        *("Pier 9", "Inner harbour", "Berth", "Ferry", "Two lines", "of a text"),
+    ]
+    # A quarter of a px lower, it would be 0.016.
+    assert off(browser, data, 960) < 0.012

@@ -39,7 +39,15 @@ CASES: dict[str, tuple[str, str, tuple[Any, ...]]] = {
     "uneven corners": ('<rect width="20" height="10" rx="3" ry="1"/>', f"kind {PLACE}", ("path", 0, 0, 20, 10)),
     "a circle in percent": ('<circle cx="50%" cy="50%" r="10"/>', f"kind {PLACE}", ("ellipse", 40, 30, 20, 20)),
     "moved and scaled": ('<g transform="translate(10 5) scale(2)"><rect width="4" height="3"/></g>', PLACE, (10, 5, 8, 6)),
-    "turned": ('<rect width="4" height="4" transform="rotate(45 2 2)"/>', "kind x", ("path", -0.828)),
+    "turned": ('<g transform="translate(9 0) rotate(30)"><rect width="8" height="4" rx="1"/></g>', f"kind {PLACE} rotation radius_top_left",
+               ("rectangle", 9 + 2.464 - 4, 3.732 - 2, 8, 4, 30, 1)),
+    "turned and stretched": ('<rect width="4" height="4" transform="scale(1 2) rotate(45 2 2)"/>', "kind x", ("path", -0.828)),
+    "mirrored": ('<rect width="4" height="4" transform="scale(-1 1)"/>', "kind x width", ("path", -4, 4)),
+    "a text": (
+        '<text x="50" y="40" font-size="10" font-weight="bold" text-anchor="middle" fill="#1f7a70" font-family="Hanken Grotesk">Pier  9</text>',
+        "kind text name font_family font_size font_weight text_align fill", ("text", "Pier 9", "Pier 9", "Hanken Grotesk", 10, 700, "centre", "#1f7a70"),
+    ),
+    "a text in other units": ('<text transform="scale(2)" font-size="1.5em" letter-spacing="0.1em">Ok</text>', "font_size letter_spacing text_align", (48, 4.8, "left")),
     "packed numbers": ('<path d="M1.5.5a1 1 0 011 1l.5.5z"/>', "path", ("M0 0A1 1 0 0 1 1 1L1.5 1.5Z",)),
     "a polygon": ('<polygon points="0,0 10 0 10,10"/>', "path", ("M0 0L10 0L10 10Z",)),
     "current colour": ('<g color="#1f7a70"><path d="M0 0h5v5z" fill="currentColor"/></g>', "fill", ("#1f7a70",)),
@@ -154,7 +162,11 @@ NAMED = {
     "itself": ('<g id="a"><use href="#a"/><rect width="5" height="5"/></g>', "uses itself"),
     "too far": ('<rect x="1e30" width="5" height="5"/><rect width="5" height="5"/>', "too far away"),
     "uneven strokes": ('<path transform="scale(1 3)" d="M0 0h9v9" stroke="red"/>', "stretched unevenly"),
-    "text": ('<text>Pier</text><rect width="5" height="5"/>', "text was left out"),
+    "a text that leans": ('<text transform="skewX(9)">Pier</text><rect width="5" height="5"/>', "text was left out: it is stretched"),
+    "another font": ('<text font-family="Tide Serif">Pier</text>', "text was set in Hanken Grotesk instead of Tide Serif"),
+    "letters along a path": ('<text><textPath href="#p">Pier</textPath></text><rect width="5" height="5"/>', "textPath in a text"),
+    "a gradient in text": ('<text fill="url(#g)">Pier</text>', "a gradient in text"),
+    "styles in a line": ('<text>Pier <tspan fill="red">9</tspan></text>', "inside a line"),
     "a path without end": (f'<path d="M0 0{"L1 1" * 60_000}"/><rect width="5" height="5"/>', "240004 characters"),
 }  # fmt: skip
 
@@ -211,9 +223,9 @@ def test_style_rules_without_end_are_cut_off_soon() -> None:
 
 def test_the_command_writes_a_piece_and_names_the_rest(tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
     source, out = tmp_path / "Ferry Deck.svg", tmp_path / "piece.json"
-    source.write_bytes(file('<rect width="5" height="5"/><text>Pier</text>'))
+    source.write_bytes(file('<rect width="5" height="5"/><video>Pier</video>'))
     assert cli.main(["intake", str(source), "--out", str(out)]) == 0
-    assert capsys.readouterr().err == "keen-ripple: text was left out\n"
+    assert capsys.readouterr().err == "keen-ripple: video was left out\n"
     document = json.loads(out.read_text("utf-8"))
     assert (document["id"], document["name"]) == ("ferry-deck", "Ferry Deck")
     assert read_piece(document).layers[0].id == "rect"

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 import re
 from collections.abc import Sequence
 from typing import Any
@@ -14,7 +15,7 @@ from keen_ripple.core.document.layers import MODELS
 from keen_ripple.core.document.read import as_fault
 from keen_ripple.core.limits import FARTHEST
 from keen_ripple.core.outlines import bounds
-from keen_ripple.intake.outlines import Outline, ShapeFault
+from keen_ripple.intake.outlines import Outline, ShapeFault, numbers_of
 from keen_ripple.intake.paints import Box
 
 # The least side of the box in which a path is written.
@@ -41,21 +42,36 @@ class Names:
         return name
 
 
-def layer_of_box(kind: str, box: tuple[float, ...] | None, matrix: Matrix) -> dict[str, Any] | None:
-    """A rectangle or an ellipse; None where its corners are not round in the way that ours are."""
-    if box is None:
-        return None
+def is_upright(matrix: Matrix) -> bool:
+    """Whether it moves and scales, and does no more."""
+    return bool(matrix.b == matrix.c == 0.0 and matrix.a > 0.0 and matrix.d > 0.0)
+
+
+def layer_of_box(kind: str, box: tuple[float, ...], matrix: Matrix) -> dict[str, Any] | None:
+    """A rectangle or an ellipse, turned around its middle.
+
+    None where its corners are not round in the way that ours are, or it is mirrored, or stretched while it is turned.
+    """
     x, y, width, height, rx, ry = box
+    a, b, c, d, _, _ = numbers_of(matrix)
+    across, down = math.hypot(a, b), math.hypot(c, d)
+    even = abs(across - down) <= 1e-6 * across and abs(a * c + b * d) <= 1e-6 * across * down
+    if not is_upright(matrix) and (not even or a * d - b * c <= 0.0):
+        return None
+    middle = matrix.point_in_matrix_space((x + width / 2.0, y + height / 2.0))
+    width, height = width * across, height * down
     place = {
-        "x": round(x * matrix.a + matrix.e, PLACES),
-        "y": round(y * matrix.d + matrix.f, PLACES),
-        "width": round(width * matrix.a, PLACES),
-        "height": round(height * matrix.d, PLACES),
+        "x": round(float(middle[0]) - width / 2.0, PLACES),
+        "y": round(float(middle[1]) - height / 2.0, PLACES),
+        "width": round(width, PLACES),
+        "height": round(height, PLACES),
     }
     _within_reach(place)
+    if not is_upright(matrix):
+        place["rotation"] = round(math.degrees(math.atan2(b, a)), PLACES)
     if kind != "rect":
         return {"kind": "ellipse", **place}
-    radii = (rx * matrix.a, ry * matrix.d)
+    radii = (rx * across, ry * down)
     if abs(radii[0] - radii[1]) > 1e-3:
         return None
     corners = ("top_left", "top_right", "bottom_right", "bottom_left")

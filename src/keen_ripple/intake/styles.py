@@ -25,6 +25,9 @@ INHERITED = {
     "color": "black",
     "visibility": "visible",
     "font-size": "16",
+    "font-family": "",
+    "font-weight": "400",
+    "letter-spacing": "normal",
     "text-anchor": "start",
 }
 OWN = {

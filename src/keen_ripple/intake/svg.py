@@ -14,7 +14,7 @@ from svgelements import Matrix, Path
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.document.fields import PICTURE
 from keen_ripple.core.limits import MOST_LAYERS
-from keen_ripple.intake.layers import Names, check_layer, group_of, layer_of_box, layer_of_path, mask_of
+from keen_ripple.intake.layers import Names, check_layer, group_of, is_upright, layer_of_box, layer_of_path, mask_of
 from keen_ripple.intake.opened import IntakeFault, href_of, kind_of, opened
 from keen_ripple.intake.outlines import (
     Outline,
@@ -31,6 +31,7 @@ from keen_ripple.intake.outlines import (
 from keen_ripple.intake.paints import Box, Gradients, colour, share
 from keen_ripple.intake.stage import sized, stage, view_of
 from keen_ripple.intake.styles import Sheet, Style
+from keen_ripple.intake.texts import layers_of_text
 
 __all__ = ["IntakeFault", "Taken", "take_svg"]
 
@@ -107,7 +108,7 @@ class _Intake:
         kind = kind_of(element)
         if not isinstance(element.tag, str) or kind in (*SILENT, *MOTION) or _is_foreign(element.tag):
             return []
-        if kind not in (*GROUPS, *SHAPES, "use", "image") or (kind == "symbol" and not self._using):
+        if kind not in (*GROUPS, *SHAPES, "use", "image", "text") or (kind == "symbol" and not self._using):
             self.note(f"{kind} was left out")
             return []
         self._visited += 1
@@ -145,7 +146,8 @@ class _Intake:
         self._count += 1
         if self._count > MOST_LAYERS:
             raise IntakeFault(f"The file has more than {MOST_LAYERS} shapes.", remedy="Simplify it, or split it.")
-        found = self._image(element, style, matrix) if kind == "image" else self._shape(element, kind, style, matrix)
+        read = {"image": self._image, "text": self._text}.get(kind)
+        found = read(element, style, matrix) if read else self._shape(element, kind, style, matrix)
         for layer in found:
             check_layer(layer)
         return found
@@ -207,8 +209,8 @@ class _Intake:
         look |= {"id": name, "name": (element.get("id") or kind.title())[:120], "fill": fill}
         if share(style["opacity"], 1.0) < 1.0:
             look["opacity"] = share(style["opacity"], 1.0)
-        upright = kind in BOXES and matrix.b == matrix.c == 0.0 and matrix.a > 0.0 and matrix.d > 0.0
-        plain = layer_of_box(kind, box_of(element, kind, self._view), matrix) if upright and box is None else None
+        own = box_of(element, kind, self._view) if kind in BOXES and box is None else None
+        plain = layer_of_box(kind, own, matrix) if own and (is_upright(matrix) or isinstance(fill, str)) else None
         if plain is not None:
             return [{**plain, **look, **({"stroke_align": "centre"} if look["stroke"] != "none" else {})}]
         if style["fill-rule"] == "evenodd":
@@ -265,17 +267,20 @@ class _Intake:
             look |= {"stroke_dash": lengths, "stroke_dash_offset": length(style["stroke-dashoffset"], 100.0) * scale}
         return look
 
+    def _text(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+        return list(layers_of_text(element, style, self.sheet, matrix, self._names, self.note))
+
     def _image(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
         source = re.sub(r"\s+", "", href_of(element)).replace("image/jpg", "image/jpeg")
         if not re.match(PICTURE, source) or len(source) > 4_000_000:
             self.note("image was left out: only PNG, JPEG and WebP inside the file are read, up to 3 MB")
             return []
         box = box_of(element, "rect", self._view)
-        if box is None or matrix.b or matrix.c:
-            self.note("image was left out: it has no size, or is turned")
+        frame = layer_of_box("rect", box, matrix) if box else None
+        if frame is None:
+            self.note("image was left out: it has no size, or is stretched while it is turned")
             return []
         name = self._names.of(element.get("id", ""), "picture")
-        frame = layer_of_box("rect", box, matrix) or {}
         fit = "fill" if element.get("preserveAspectRatio", "") == "none" else "contain"
         look = {
             "kind": "picture",

@@ -50,7 +50,8 @@ def test_icons_look_as_in_chromium(browser, package: str) -> None:
 FONT = Path(__file__).parents[2] / "src" / "keen_ripple" / "fonts" / "hanken-grotesk-latin.woff2"
 TEXTS = """
 <svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 160 120" font-family="Hanken Grotesk" fill="#15293b">
-<style>@font-face {{ font-family: "Hanken Grotesk"; font-weight: 100 900; src: url(data:font/woff2;base64,{font}) }}</style>
+<style>@font-face {{ font-family: "Hanken Grotesk"; font-weight: 100 900;
+  src: url(data:font/woff2;base64,{font}) }}</style>
 <text x="10" y="20" font-size="14">Pier 9</text>
 <text x="80" y="44" font-size="18" font-weight="700" text-anchor="middle" fill="#1f7a70">Inner harbour</text>
 <g transform="translate(150 70) scale(0.8)"><text font-size="20" text-anchor="end" letter-spacing="1">Berth</text></g>

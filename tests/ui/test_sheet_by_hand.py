@@ -161,6 +161,34 @@ def test_a_stagger_is_extended_by_one_and_a_rest_is_pulled(bench) -> None:
     bench.wait(lambda: bench.all("[aria-label='Leads from']"))
 
 
+def test_a_whole_transition_is_pulled_later_and_longer(bench) -> None:
+    opened(bench, hold_ms=400)
+    way = lambda: bench.document()["transitions"][0]  # noqa: E731
+    choose(bench, *(f"1 {lamp}/y" for lamp in LAMPS[:3]))
+    bench.button("Stagger…").click()
+    bench.set("Stagger each", "50")
+    pull = lambda css, dx: bench.changed(lambda: bench.drag(bench.one(css), dx, 0))  # noqa: E731
+    pull("[data-way='low-to-high'] .segment-body", 30)
+    assert way()["hold_ms"] > 400
+    before, length = way(), max(bar[1] for bar in bars_of(bench).values()) - way()["hold_ms"]
+    # Its end: all that moves in it keeps its share.
+    end = bench.one("[data-way-end='low-to-high']")
+    ActionChains(bench.browser).click_and_hold(end).move_by_offset(40, 0).perform()
+    told = bench.one("[data-way='low-to-high'] .figure").text
+    bench.changed(ActionChains(bench.browser).release().perform)
+    factor = int(told) / length
+    assert factor > 1.05
+    assert way()["timing"]["duration_ms"] == pytest.approx(before["timing"]["duration_ms"] * factor, abs=1)
+    assert way()["staggers"][0]["each_ms"] == pytest.approx(50 * factor, abs=1)
+    assert way()["hold_ms"] == before["hold_ms"]
+    assert shown(bench) == computed(bench)
+    # A click alone changes nothing.
+    revision = bench.revision()
+    ActionChains(bench.browser).click(bench.one("[data-way-end='low-to-high']")).perform()
+    bench.wait(lambda: bench.all("[aria-label='Leads from']"))
+    assert bench.revision() == revision
+
+
 def test_a_part_plays_on_while_a_spring_in_it_is_tuned(bench) -> None:
     opened(bench, hold_ms=1000)
     ActionChains(bench.browser).move_to_element(bench.one("[data-way='low-to-high'] .segment-body")).click().perform()

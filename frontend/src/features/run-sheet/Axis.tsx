@@ -8,7 +8,7 @@ import { AxisSegments } from './AxisSegments';
 import { inkOf, type Mark } from './findings';
 import { rulerStep } from './model';
 import type { Scale } from './Sheet';
-import type { Hands, SegmentHands } from './useRestPull';
+import type { Hands, SegmentHands } from './useWayPull';
 
 const H = 92;
 /** The shortest part that is played alone. */

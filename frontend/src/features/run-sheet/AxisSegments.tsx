@@ -47,7 +47,7 @@ interface ReachedProps {
 function Reached({ name, x, room, anchor }: ReachedProps) {
   return (
     <g>
-      <circle {...area('panel', 'ink', 1.6)} cx={x} cy={55.5} r={4.5} />
+      <circle {...area('panel', 'ink', 1.6)} cx={x} cy={55.5} r={4.5} pointerEvents="none" />
       <text className="named" textAnchor={anchor} x={anchor === 'start' ? x - 4 : x + 4} y={79}>
         {fitted(name, room)}
       </text>
@@ -96,11 +96,14 @@ function Travel({ segment, scale, way }: Stretch) {
         width={Math.max(to - from, 1)}
         height={15}
       >
-        <title>Click for its timing, and to play it alone</title>
+        <title>Click for its timing, and to play it alone; pull it later, or its end longer</title>
       </rect>
+      {way && to - from > 0 && (
+        <rect className="segment-end" data-way-end={way} x={to - 5} y={48} width={8} height={15} />
+      )}
       {to - from > 30 && (
         <text className="figure" textAnchor="middle" style={{ fill: '#fff' }} x={(from + to) / 2} y={59}>
-          {segment.end_ms - segment.start_ms}
+          {Math.round(scale.ms(to) - scale.ms(from))}
         </text>
       )}
     </g>

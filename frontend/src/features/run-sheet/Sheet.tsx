@@ -12,7 +12,7 @@ import { ROW_H } from './rowHeight';
 import { Rows } from './Rows';
 import { Overview } from './Overview';
 import { useAxis, useAxisHands, type SheetAxis } from './useAxis';
-import { useRestPull } from './useRestPull';
+import { useWayPull } from './useWayPull';
 import { Voices } from './Voices';
 
 export const NAMES_W = 150;
@@ -49,7 +49,7 @@ export function Sheet({ bars, rows, chosen, choose, chooseWay, snap, marks }: Pr
   const width = Math.max(size.width - NAMES_W - END, 100);
   const axis = useAxis(run, width);
   const { scale } = axis;
-  const { after, hands } = useRestPull(run, scale, chooseWay);
+  const { after, hands } = useWayPull(run, scale, chooseWay);
   const picked = bars.filter((bar) => chosen.includes(bar.key));
   const toChosen = picked.length
     ? () => axis.toPart(Math.min(...picked.map((bar) => bar.start_ms)), Math.max(...picked.map((bar) => bar.end_ms)))

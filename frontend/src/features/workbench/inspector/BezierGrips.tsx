@@ -1,9 +1,10 @@
-import type { KeyboardEvent, PointerEvent } from 'react';
+import { useState, type KeyboardEvent, type PointerEvent } from 'react';
 import { area, line } from '../../../shared/drawing/paint';
 import { stepped } from '../../../shared/ui/hands';
 import { pulling } from '../../../shared/ui/pulling';
 import { useHeld } from '../../../shared/ui/useHeld';
-import { bezierText, handlesOf, type Handles } from './bezier';
+import { bezierText, handlesOf, limitOf, type Handles } from './bezier';
+import { Limit } from './Limit';
 import { known } from '../../../shared/known';
 
 interface Props {
@@ -28,9 +29,11 @@ const curveOf = ([x1, y1, x2, y2]: Handles, x: Props['x'], y: Props['y']) =>
 /** The handles of a curve, pulled on its plot, with the curve as it would be. */
 export function BezierGrips({ handles, x, y, back, commit }: Props) {
   const { shown, held, hold } = useHeld<Handles>();
+  const [limit, setLimit] = useState('');
   const now = shown ?? handles;
   const [x1, y1, x2, y2] = now;
   const put = (end: 0 | 1, [u, p]: readonly [number, number], of: Handles = now): Handles => {
+    setLimit(limitOf(u, p));
     const next: Handles = end === 0 ? [u, p, of[2], of[3]] : [of[0], of[1], u, p];
     return known(handlesOf(bezierText(next)));
   };
@@ -40,6 +43,7 @@ export function BezierGrips({ handles, x, y, back, commit }: Props) {
     void stepped(() => commit(bezierText(after))).finally(() => held() === after && hold(null));
   };
   const letGo = () => {
+    setLimit('');
     const after = held();
     if (after && bezierText(after) !== bezierText(handles)) bend(after);
     else hold(null);
@@ -75,8 +79,10 @@ export function BezierGrips({ handles, x, y, back, commit }: Props) {
             giveUp: () => hold(null),
           })}
           onKeyDown={(event) => onKey(event, end)}
+          onBlur={() => setLimit('')}
         />
       ))}
+      <Limit says={limit} />
     </g>
   );
 }

@@ -3,6 +3,7 @@ import { useEffect, useState, type KeyboardEvent, type PointerEvent } from 'reac
 import { area, line } from '../../../shared/drawing/paint';
 import type { SpringReading, SpringShape, TimingReading } from '../../../api/contract';
 import { api } from '../../../api/client';
+import { Limit } from './Limit';
 import { pulling } from '../../../shared/ui/pulling';
 import { useHeld } from '../../../shared/ui/useHeld';
 import { sayFault } from '../bench';
@@ -31,16 +32,25 @@ const STEP = { overshoot: 0.01, settling_ms: 10 };
 const ARROWS: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
 
 const onGrid = (value: number, step: number) => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
+/** Why a spring that was asked to look so does not; empty where it does. */
+function limitOf({ overshoot, settling_ms }: SpringShape): string {
+  if (settling_ms < SHORTEST_MS) return `a spring takes ${SHORTEST_MS} ms at least`;
+  if (overshoot > MOST_OVER) return `a spring overshoots by ${MOST_OVER * 100}% at most`;
+  return overshoot < 0 ? '0% is the least overshoot' : '';
+}
+
+const [SHORTEST_MS, MOST_OVER] = [10, 0.95];
+
 const within = ({ overshoot, settling_ms }: SpringShape): SpringShape => ({
-  overshoot: Math.min(Math.max(overshoot, 0), 0.95),
-  settling_ms: Math.max(settling_ms, 10),
+  overshoot: Math.min(Math.max(overshoot, 0), MOST_OVER),
+  settling_ms: Math.max(settling_ms, SHORTEST_MS),
 });
 
 /** The peak of a spring and the moment by which it has settled, pulled on its plot, with the spring as it would be. */
 export function SpringGrips(props: Props) {
   const { reading, x, y, height } = props;
   const spring = known(reading.spring);
-  const { shown, gripProps } = useGrips(props, spring);
+  const { shown, limit, gripProps } = useGrips(props, spring);
   const draft = useDraft(shown?.shape ?? null);
   const own_ms = Math.max(reading.own_ms, 1);
   const { overshoot, settling_ms } = shown?.shape ?? spring;
@@ -86,6 +96,7 @@ export function SpringGrips(props: Props) {
           </text>
         </>
       )}
+      <Limit says={limit} />
     </g>
   );
 }
@@ -96,6 +107,11 @@ const peakText = ({ peak, peak_ms }: SpringReading) =>
 /** Both grips, by pointer and by keys. */
 function useGrips({ reading, back, commit }: Props, spring: SpringReading) {
   const { shown, held, hold } = useHeld<Held>();
+  const [limit, setLimit] = useState('');
+  const kept = (asked: SpringShape) => {
+    setLimit(limitOf(asked));
+    return within(asked);
+  };
   const own_ms = Math.max(reading.own_ms, 1);
   const now: SpringShape = { overshoot: spring.overshoot, settling_ms: spring.settling_ms };
   /** Shown until it has come true, so that the next step goes on from there. */
@@ -105,6 +121,7 @@ function useGrips({ reading, back, commit }: Props, spring: SpringReading) {
     void commit(shape).finally(() => held() === next && hold(null));
   };
   const release = () => {
+    setLimit('');
     const after = held();
     if (after && !equal(after.shape, now)) reshape(after.grip, after.shape);
     else hold(null);
@@ -116,32 +133,34 @@ function useGrips({ reading, back, commit }: Props, spring: SpringReading) {
     'aria-valuenow': value,
     'aria-valuemin': 0,
     'aria-valuemax': most,
+    onBlur: () => setLimit(''),
     onKeyDown: (event: KeyboardEvent) => {
       const shape = nudged(held()?.shape ?? now, grip, event);
-      if (shape) reshape(grip, shape);
+      if (shape) reshape(grip, kept(shape));
     },
     ...pulling<SVGElement>({
       press: (event) => hold({ grip, shape: now, from: back(event) }),
       move: (event) => {
         const before = held();
-        if (before) hold({ ...before, shape: pulledTo(before, now, back(event), own_ms, event.altKey) });
+        if (before) hold({ ...before, shape: kept(pulledTo(before, now, back(event), own_ms, event.altKey)) });
       },
       release,
-      giveUp: () => hold(null),
+      giveUp: () => {
+        setLimit('');
+        hold(null);
+      },
     }),
   });
-  return { shown, gripProps };
+  return { shown, limit, gripProps };
 }
 
 /** By hand it follows the pointer; `slow`ly, so that each tenth can be had, ten times less. */
 function pulledTo(held: Held, before: SpringShape, [u, p]: readonly [number, number], own_ms: number, slow: boolean) {
   const share = slow ? 0.1 : 1;
   const [across, up] = [(u - held.from[0]) * own_ms * share, (p - held.from[1]) * share];
-  return within(
-    held.grip === 'peak'
-      ? { ...held.shape, overshoot: onGrid(before.overshoot + up, STEP.overshoot * share) }
-      : { ...held.shape, settling_ms: onGrid(before.settling_ms + across, STEP.settling_ms * share) },
-  );
+  return held.grip === 'peak'
+    ? { ...held.shape, overshoot: onGrid(before.overshoot + up, STEP.overshoot * share) }
+    : { ...held.shape, settling_ms: onGrid(before.settling_ms + across, STEP.settling_ms * share) };
 }
 
 /** After a press of an arrow key; nothing for other keys. */
@@ -150,11 +169,9 @@ function nudged({ overshoot, settling_ms }: SpringShape, grip: Grip, event: Keyb
   if (!by) return null;
   event.preventDefault();
   const size = by * (event.shiftKey ? 10 : event.altKey ? 0.1 : 1);
-  return within(
-    grip === 'peak'
-      ? { settling_ms, overshoot: onGrid(overshoot + size * STEP.overshoot, 1e-3) }
-      : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms },
-  );
+  return grip === 'peak'
+    ? { settling_ms, overshoot: onGrid(overshoot + size * STEP.overshoot, 1e-3) }
+    : { overshoot, settling_ms: settling_ms + size * STEP.settling_ms };
 }
 
 /** The spring of a shape that is held, as the server computes it; while it is asked, the one before. */

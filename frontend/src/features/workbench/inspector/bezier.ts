@@ -28,9 +28,17 @@ export function easingOf(text: string): string {
 
 const short = (value: number) => Math.round(value * 100) / 100;
 
+/** Why a handle that was asked to go there goes no further; empty where it does. */
+export function limitOf(u: number, p: number): string {
+  if (u < 0 || u > 1) return 'a handle stays within the time of its curve';
+  return p < LOWEST || p > HIGHEST ? `a handle goes from ${LOWEST} to ${HIGHEST}` : '';
+}
+
+const [LOWEST, HIGHEST] = [-1, 2];
+
 /** Handles stay inside the time of the curve; beyond its values they may go, twice as far. */
 export function bezierText([x1, y1, x2, y2]: Handles): string {
   const inside = (x: number) => short(Math.min(Math.max(x, 0), 1));
-  const around = (y: number) => short(Math.min(Math.max(y, -1), 2));
+  const around = (y: number) => short(Math.min(Math.max(y, LOWEST), HIGHEST));
   return `cubic-bezier(${inside(x1)}, ${around(y1)}, ${inside(x2)}, ${around(y2)})`;
 }

@@ -18,7 +18,7 @@ import { isInner, withOpened } from './opened';
 import { ScoreFoot } from './ScoreFoot';
 import { ScoreRow } from './ScoreRow';
 import { Traits } from './Traits';
-import { ROW_H, useWindow } from './useWindow';
+import { ROW_H, useColumnWindow, useWindow } from './useWindow';
 import { known } from '../../../shared/known';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 
@@ -40,6 +40,8 @@ export function Score() {
   const width = columns.reduce((sum, c) => sum + c.width, 0);
   const scroller = useRef<HTMLDivElement>(null);
   const { from, to } = useWindow(scroller, rows.length);
+  const widths = useMemo(() => columns.map((column) => column.width), [columns]);
+  const across = useColumnWindow(scroller, widths, HEAD_W);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
   useEffect(() => void Object.assign(shown, { rows, columns }), [rows, columns]);
   useClipboard(scroller);
@@ -59,6 +61,8 @@ export function Score() {
                   index={from + at}
                   first={at === 0 || rowOf(known(rows[from + at - 1]))[0] !== rowOf(row)[0]}
                   columns={columns}
+                  from={across.from}
+                  to={across.to}
                 />
               ))}
               <Spacer rows={rows.length - to} />

@@ -18,9 +18,12 @@ interface Props {
   /** The first row of its layer carries the name. */
   first: boolean;
   columns: readonly Column[];
+  /** The columns in view. */
+  from: number;
+  to: number;
 }
 
-export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: Props) {
+export const ScoreRow = memo(function ScoreRow({ row, index, first, columns, from, to }: Props) {
   const [layer, property] = rowOf(row);
   const inner = isInner(row);
   const chosen = useBench((b) => b.layer === layer);
@@ -33,7 +36,9 @@ export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: P
       data-score-row={row}
     >
       <RowHead layer={layer} property={property} first={first} inner={inner} />
-      {columns.map((column, at) => {
+      {from > 0 && <td colSpan={from} />}
+      {columns.slice(from, to).map((column, i) => {
+        const at = from + i;
         const [a, b, c] = shown.slice(at * 3, at * 3 + 3);
         if (column.kind === 'gap' || a === undefined) return <td key={column.id} />;
         if (inner && column.kind === 'state')
@@ -53,6 +58,7 @@ export const ScoreRow = memo(function ScoreRow({ row, index, first, columns }: P
           <WayCell key={column.id} transition={column.id} start={Number(a)} end={Number(b)} length={Number(c)} />
         );
       })}
+      {to < columns.length && <td colSpan={columns.length - to} />}
     </tr>
   );
 });

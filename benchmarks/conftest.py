@@ -37,6 +37,11 @@ def address_100(tmp_path: Path) -> Iterator[str]:
     yield from serve(tmp_path, big_piece(100, 6))
 
 
+@pytest.fixture(params=[(40, 15), (4, 3)], ids=["40 layers, 15 states", "4 layers, 3 states"])
+def address_score(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[str]:
+    yield from serve(tmp_path, big_piece(*request.param, dense=True))
+
+
 @pytest.fixture
 def address_modest(tmp_path: Path) -> Iterator[str]:
     yield from serve(tmp_path, modest())

@@ -3,12 +3,6 @@
 from __future__ import annotations
 
 import statistics
-from collections.abc import Iterator
-from pathlib import Path
-
-import pytest
-from big import big_piece
-from conftest import serve
 
 FRAMES, ROUNDS = 240, 40
 SCROLLED = """
@@ -54,11 +48,6 @@ const revision = () => document.querySelector('header').textContent.match(/saved
 """
 
 
-@pytest.fixture(params=[(40, 15), (4, 3)], ids=["large", "small"])
-def score(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[str]:
-    yield from serve(tmp_path, big_piece(*request.param, dense=True))
-
-
 def opened(browser, address: str) -> None:
     browser.get(f"{address}pieces/big")
     for _ in range(400):
@@ -67,8 +56,8 @@ def opened(browser, address: str) -> None:
     browser.execute_script("document.querySelector('[data-state=s2]').click()")
 
 
-def test_the_score_scrolls_and_saves(browser, score: str, benchmark) -> None:
-    opened(browser, score)
+def test_the_score_scrolls_and_saves(browser, address_score: str, benchmark) -> None:
+    opened(browser, address_score)
     benchmark.pedantic(lambda: None)
     took = browser.execute_async_script(SAVED, ROUNDS)
     p50 = statistics.median(took[3:])

@@ -2,6 +2,7 @@ import { Flex } from 'antd';
 import { useDeferredValue, useEffect, useMemo, useState } from 'react';
 import { api } from '../../api/client';
 import type { GraphOf } from '../../api/contract';
+import { Cut } from '../../shared/ui/Cut';
 import { area, line } from '../../shared/drawing/paint';
 import { useHeight } from '../../shared/ui/Divider';
 import { labelIn, propertyNamed, rowOf, useBench, usePlayed, useSize, type RowKey } from '../workbench';
@@ -40,8 +41,8 @@ function Graph({ row, scale, height }: { row: RowKey; scale: Scale; height: numb
   return (
     <Flex component="section" className="graph" aria-label="Graph of value and speed">
       <Flex vertical className="graph-names" style={{ padding: '0 8px 0 14px' }}>
-        <strong className="ellipsis" title={`${name} · ${label}`}>
-          {name} · {label}
+        <strong style={{ minWidth: 0 }}>
+          <Cut name={`${name} · ${label}`} />
         </strong>
         {drawn ? (
           <>

@@ -1,5 +1,6 @@
 import { Flex } from 'antd';
 import type { Layer, Transition, TransitionReading } from '../../../api/contract';
+import { Cut } from '../../../shared/ui/Cut';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { attempt, make, useBench } from '../bench';
 import { choose } from '../choosing';
@@ -28,9 +29,8 @@ export function LaneTiming({ transition, layer, property, reading }: Props) {
   return (
     <>
       <Flex align="center" wrap gap={4}>
-        <strong className="ellipsis">
-          {layer.name}
-          {property && ` · ${propertyNamed(property).label}`}
+        <strong style={{ minWidth: 0 }}>
+          <Cut name={property ? `${layer.name} · ${propertyNamed(property).label}` : layer.name} />
         </strong>
         <span className="spring" />
         {property && <PlainButton onClick={() => void asLayer()}>as the layer</PlainButton>}

@@ -1,5 +1,6 @@
 import { useDeferredValue } from 'react';
 import type { Transition, TransitionReading } from '../../../api/contract';
+import { Cut } from '../../../shared/ui/Cut';
 import { NumberField } from '../../../shared/ui/Field';
 import { make, useBench } from '../bench';
 import { choose } from '../choosing';
@@ -75,7 +76,7 @@ function LaneRow({
         title={lane?.timing ? 'Has a timing of its own' : 'Has the timing of the transition'}
         onClick={() => choose(isChosen ? { lane: null } : { lane: layer, laneProperty: property })}
       >
-        <span className="ellipsis">{name}</span>
+        <Cut name={name} />
       </PlainButton>
       <span className="lane-track">
         {moves.length > 0 && (

@@ -223,3 +223,137 @@ def test_three_tabs(bench) -> None:
         (a, b, "tap") for a in states for b in states if a != b
     }
     assert hands.done <= 85 // 2, hands.done
+
+
+def test_a_carousel_of_five(bench) -> None:
+    """135 actions before."""
+    hands = Hands(bench, "Harbour cards")
+    hands.add("rectangle", width=120, height=80, x=40, y=20, fill="#fbfaf5", radius_of_all_corners=10)
+    for n in range(1, 5):
+        hands.key("t")
+        hands.set(x=40 + 140 * n)
+    hands.done += 1
+    bench.browser.execute_script("document.activeElement.blur()")
+    bench.keys("a", ctrl=True)
+    bench.wait(lambda: len(bench.all(".layer-list li.chosen")) == 5)
+    hands.key("g")
+    cards = bench.one("li.chosen [data-row]").get_attribute("data-row")
+    hands.add("ellipse", width=6, height=6, x=64, y=120, fill="#c9c2b0")
+    for n in range(1, 5):
+        hands.key("t")
+        hands.set(x=64 + 16 * n)
+    hands.key("t")
+    hands.set(x=64, fill="#1f7a70")
+    active = bench.one("li.chosen [data-row]").get_attribute("data-row")
+    for _ in range(4):
+        hands.press("+ state")
+    hands.click(bench.button("chosen"))
+    for layer, start, step in ((active, 64, 16), (cards, 40, -140)):
+        hands.click(bench.one(f"[data-row='{layer}']"))
+        cell = bench.cell(layer, "x", "first")
+        hands.click(cell)
+        hands.done += 1
+        places = "\t".join(str(start + step * n) for n in range(5))
+        bench.changed(lambda cell=cell, places=places: bench.browser.execute_script(PASTE, cell, places))
+    hands.click(bench.one("[data-state='state-5']"))
+    hands.done += 2
+    bench.changed(lambda: bench.pick("+ transition", "to First"))
+    ways = [way["id"] for way in bench.document()["transitions"]]
+    hands.done += 4
+    bench.click_together(*(f"[data-transition='{way}']" for way in ways[:4]))
+    hands.set(hold=1200)
+    hands.spring()
+    hands.way(ways[4])
+    hands.set(hold=1200)
+    document = bench.document()
+    assert [state["changes"][cards]["x"] for state in document["states"]] == [40 - 140 * n for n in range(5)]
+    assert {way["hold_ms"] for way in document["transitions"]} == {1200}
+    assert timeline_of(read_piece(document)).run.loop_ms > 5 * 1200
+    assert hands.done <= 135 // 2, hands.done
+
+
+def button(hands: Hands, words: str) -> tuple[str, str]:
+    """A plate with words on it, which a tap sets going."""
+    plate = hands.add("rectangle", width=140, height=44, x=50, y=78, fill="#1f7a70", radius_of_all_corners=22)
+    text = hands.add("text", text=words, x=70, y=88, width=100, fill="#ffffff")
+    return plate, text
+
+
+def tick(hands: Hands) -> str:
+    """Drawn with the pen, and not there yet."""
+    hands.done += 5
+    hands.bench.browser.execute_script("document.activeElement.blur()")
+    hands.bench.keys("o")
+    hands.bench.one(".tool-pen")
+    for place in ((110, 100), (118, 108)):
+        hands.bench.click_at(*place)
+    hands.bench.click_at(132, 92)
+    hands.bench.changed(lambda: hands.bench.keys(Keys.ENTER))
+    hands.set(stroke="#ffffff")
+    hands.done += 1
+    hands.bench.unfold("Line")
+    hands.set(trim_end=0)
+    return str(hands.bench.one("li.chosen [data-row]").get_attribute("data-row"))
+
+
+def test_a_button_that_turns_into_a_confirmation(bench) -> None:
+    """111 actions before."""
+    hands = Hands(bench, "Harbour button")
+    plate, text = button(hands, "Board now")
+    mark = tick(hands)
+    hands.press("+ state")
+    hands.click(bench.one(f"[data-row='{plate}']"))
+    hands.set(scale_x=0.95, scale_y=0.95)
+    hands.press("+ state")
+    hands.set(scale_x=1, scale_y=1, width=44, x=98)
+    hands.click(bench.one(f"[data-row='{text}']"))
+    hands.set(opacity=0)
+    hands.click(bench.one(f"[data-row='{mark}']"))
+    hands.set(trim_end=1)
+    hands.way("first-to-state-2")
+    hands.pick("Cue", "tap")
+    hands.set(duration=110)
+    hands.way("state-2-to-state-3")
+    hands.spring()
+    hands.click(bench.one("[data-state='state-3']"))
+    hands.done += 2
+    bench.changed(lambda: bench.pick("+ transition", "to First"))
+    hands.set(hold=1400)
+    assert ways(bench) == [("tap", None, 0, "curve"), ("hold", None, 0, "spring"), ("hold", None, 1400, "curve")]
+    assert timeline_of(read_piece(bench.document())).legs
+    assert hands.done <= 111 // 2, hands.done
+
+
+def test_a_button_that_swallows_its_text(bench) -> None:
+    """135 actions before: it becomes a ring that goes round, and says something else in the end."""
+    hands = Hands(bench, "Harbour order")
+    plate, text = button(hands, "Order tea")
+    hands.add("ellipse", width=28, height=28, x=106, y=86, fill="none", stroke="#ffffff")
+    ring = bench.one("li.chosen [data-row]").get_attribute("data-row")
+    hands.set(opacity=0)
+    hands.press("+ state")
+    hands.click(bench.one(f"[data-row='{plate}']"))
+    hands.set(width=44, x=98)
+    hands.click(bench.one(f"[data-row='{text}']"))
+    hands.set(opacity=0)
+    hands.click(bench.one(f"[data-row='{ring}']"))
+    hands.set(opacity=1)
+    hands.press("+ state")
+    hands.set(rotation=360)
+    hands.press("+ state")
+    hands.set(opacity=0)
+    hands.click(bench.one(f"[data-row='{plate}']"))
+    hands.set(width=140, x=50)
+    hands.click(bench.one(f"[data-row='{text}']"))
+    hands.set(opacity=1, text="On its way")
+    hands.way("first-to-state-2")
+    hands.pick("Cue", "tap")
+    hands.spring()
+    hands.way("state-2-to-state-3")
+    hands.set(duration=900)
+    hands.way("state-3-to-state-4")
+    hands.spring()
+    states = bench.document()["states"]
+    assert [state["changes"].get(text, {}).get("text") for state in states[1:]] == [None, None, "On its way"]
+    assert [way[3] for way in ways(bench)] == ["spring", "curve", "spring"]
+    assert hands.done <= 135 // 2, hands.done

@@ -5,7 +5,7 @@ const [LONG, TAIL] = [18, 7];
 export function Cut({ name }: { name: string }) {
   if (name.length <= LONG)
     return (
-      <span className="ellipsis" title={name}>
+      <span className="ellipsis" style={{ display: 'block' }} title={name}>
         {name}
       </span>
     );

@@ -115,7 +115,7 @@ def heavy_pieces() -> dict[str, Callable[[], dict[str, Any]]]:
         "springs": lambda: heavy(40, 40, lambda i, n: {"x": i + n, "y": n * 2 % 7, "rotation": n}, spring),
         "colours": lambda: heavy(67, 7, lambda i, n: {"fill": f"#{(n * 99991 + i * 7919) % 0xFFFFFF:06x}"}),
         "gradients": lambda: heavy(23, 5, lambda i, n: {"fill": gradient(i * 31 + n)}),
-        "morphs": lambda: with_paths(heavy(14, 6, lambda i, n: {"path": star(i * 7 + n)})),
+        "morphs": lambda: with_paths(heavy(8, 3, lambda i, n: {"path": star(i * 7 + n)})),
         "steps": lambda: heavy(12, 8, lambda i, n: {"x": i + n, "y": n * 2 % 7}, steps),
     }
 

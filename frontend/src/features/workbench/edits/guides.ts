@@ -30,12 +30,19 @@ export function setGuides(piece: Piece, part: Partial<OwnGuides>): Edit {
 export const moveGuide = (piece: Piece, way: Way, index: number, at: number | null): Edit =>
   setGuides(piece, { [way]: guidesOf(piece)[way].flatMap((own, i) => (i === index ? (at ?? []) : own)) });
 
+/** px, and how many: as the core takes them. */
+const [FARTHEST, MOST] = [8192, 100];
+
 /** Places one after another, from the first on. */
 export function parsePlaces(text: string): { value: number[] } | { fault: string } {
   const parts = text.split(/[\s,;]+/).filter(Boolean);
   const places = parts.map((part) => Number(part.replace(/px$/i, '')));
   const wrong = parts[places.findIndex((place) => !Number.isFinite(place))];
-  return wrong === undefined
-    ? { value: [...new Set(places.map(round))].sort((a, b) => a - b) }
-    : { fault: `“${wrong.slice(0, 40)}” is not a number. Type places in px, such as 16, 24.5.` };
+  if (wrong !== undefined)
+    return { fault: `“${wrong.slice(0, 40)}” is not a number. Type places in px, such as 16, 24.5.` };
+  const beyond = places.find((place) => Math.abs(place) > FARTHEST);
+  if (beyond !== undefined)
+    return { fault: `${beyond} lies too far away. Give places from -${FARTHEST} to ${FARTHEST} px.` };
+  const value = [...new Set(places.map(round))].sort((a, b) => a - b);
+  return value.length > MOST ? { fault: `These are ${value.length} guides. Give at most ${MOST}.` } : { value };
 }

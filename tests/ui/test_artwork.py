@@ -52,7 +52,7 @@ def test_a_drawing_is_taken_in(bench, tmp_path: Path) -> None:
     chooser = bench.browser.find_element(By.CSS_SELECTOR, "input[type=file]")
     chooser.send_keys(str(source))
     bench.wait_for_revision(2)
-    assert names(bench) == ["lamp", "Path", "Circle", "night"]
+    assert names(bench) == ["Deck", "lamp", "Path", "Circle", "night"]
     scene = bench.one("[data-stage=pose] .scene")
     assert (scene.get_property("offsetWidth"), scene.get_property("offsetHeight")) == (120, 90)
     assert bench.box("pose", "night") == pytest.approx((60, 45), abs=0.3)
@@ -60,7 +60,7 @@ def test_a_drawing_is_taken_in(bench, tmp_path: Path) -> None:
     assert "linear-gradient" in bench.one("[data-stage=pose] [data-layer=night]").value_of_css_property(
         "background-image"
     )
-    assert bench.one(".notice").text.startswith("Deck lamp is here, but not all of it: text was left out.")
+    assert bench.one(".notice").text.startswith("Deck lamp is here, but not just as it was: text was set in Hanken Grotesk.")
     bench.button("Understood").click()
     bench.wait(lambda: not bench.all(".notice"))
 
@@ -76,7 +76,7 @@ def test_a_drawing_is_taken_in(bench, tmp_path: Path) -> None:
     chooser.send_keys(str(broken))
     assert "not XML" in bench.one(".notice[role=alert]").text
     bench.button("Understood").click()
-    assert len(names(bench)) == 6
+    assert len(names(bench)) == 7
     bench.button("Undo").click()
     bench.wait_for_revision(4)
     bench.button("Undo").click()

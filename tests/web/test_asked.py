@@ -19,13 +19,13 @@ def stored(client: FlaskClient) -> dict[str, Any]:
 
 
 def test_drawings_are_read_but_not_stored(client: FlaskClient) -> None:
-    drawn = '<rect id="a" width="5" height="4"/><text>Pier</text>'
+    drawn = '<rect id="a" width="5" height="4"/><video>Pier</video>'
     svg = f'<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 8">{drawn}</svg>'
     before = client.get("/api/pieces").json
     answer = client.post("/api/intake", json={"name": "Quay", "svg": svg})
     assert (answer.status_code, answer.json["name"], answer.json["width"]) == (200, "Quay", 9)
     assert [layer["id"] for layer in answer.json["layers"]] == ["a"]
-    assert answer.json["notes"] == ["text was left out"]
+    assert answer.json["notes"] == ["video was left out"]
     refused = client.post("/api/intake", json={"name": "Quay", "svg": "<html/>"})
     assert (refused.status_code, refused.json["error"]["kind"]) == (422, "IntakeFault")
     assert refused.json["error"]["remedy"]

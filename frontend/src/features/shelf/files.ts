@@ -48,7 +48,7 @@ async function fromDrawing(file: File): Promise<Opened> {
   const states = [{ id: 'first', name: 'First', changes: {} }];
   const { id } = await api.addDocument({ format: 1, id: 'drawing', ...drawing, states, start: 'first' });
   if (notes.length)
-    throw new Error(`${drawing.name} is on the shelf, but not all of it: ${notes.slice(0, 4).join('; ')}.`);
+    throw new Error(`${drawing.name} is on the shelf, but not just as it was: ${notes.slice(0, 4).join('; ')}.`);
   return { added: [id], known: 0 };
 }
 

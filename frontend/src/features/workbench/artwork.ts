@@ -36,7 +36,7 @@ const MOST_NOTES = 4;
 
 function notTaken({ name, notes }: Artwork): string {
   const more = notes.length > MOST_NOTES ? `; and ${notes.length - MOST_NOTES} more` : '';
-  return `${name} is here, but not all of it: ${notes.slice(0, MOST_NOTES).join('; ')}${more}.`;
+  return `${name} is here, but not just as it was: ${notes.slice(0, MOST_NOTES).join('; ')}${more}.`;
 }
 
 /** Asks the server what is in a drawing, and adds it. What could not be taken is said across the top. */

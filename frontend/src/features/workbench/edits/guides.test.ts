@@ -18,6 +18,7 @@ describe('guides', () => {
   it('are moved, taken away, and leave nothing behind', () => {
     const two = after(setGuides(piece, { upright: [10, 20] }));
     expect(guidesOf(after(moveGuide(two, 'upright', 1, 25), two)).upright).toEqual([10, 25]);
+    expect(guidesOf(after(moveGuide(two, 'upright', 0, 20), two)).upright).toEqual([20]);
     const one = after(moveGuide(two, 'upright', 0, null), two);
     expect(one.guides).toEqual({ upright: [20], level: [], grid: null });
     expect(after(moveGuide(one, 'upright', 0, null), one).guides).toBeNull();

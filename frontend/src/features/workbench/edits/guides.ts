@@ -28,7 +28,10 @@ export function setGuides(piece: Piece, part: Partial<OwnGuides>): Edit {
 
 /** One of them somewhere else; nowhere takes it away. */
 export const moveGuide = (piece: Piece, way: Way, index: number, at: number | null): Edit =>
-  setGuides(piece, { [way]: guidesOf(piece)[way].flatMap((own, i) => (i === index ? (at ?? []) : own)) });
+  setGuides(piece, { [way]: inOrder(guidesOf(piece)[way].flatMap((own, i) => (i === index ? (at ?? []) : own))) });
+
+/** Each once. */
+const inOrder = (places: readonly number[]): number[] => [...new Set(places.map(round))].sort((a, b) => a - b);
 
 /** px, and how many: as the core takes them. */
 const [FARTHEST, MOST] = [8192, 100];
@@ -43,6 +46,6 @@ export function parsePlaces(text: string): { value: number[] } | { fault: string
   const beyond = places.find((place) => Math.abs(place) > FARTHEST);
   if (beyond !== undefined)
     return { fault: `${beyond} lies too far away. Give places from -${FARTHEST} to ${FARTHEST} px.` };
-  const value = [...new Set(places.map(round))].sort((a, b) => a - b);
+  const value = inOrder(places);
   return value.length > MOST ? { fault: `These are ${value.length} guides. Give at most ${MOST}.` } : { value };
 }

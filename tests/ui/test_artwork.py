@@ -60,7 +60,9 @@ def test_a_drawing_is_taken_in(bench, tmp_path: Path) -> None:
     assert "linear-gradient" in bench.one("[data-stage=pose] [data-layer=night]").value_of_css_property(
         "background-image"
     )
-    assert bench.one(".notice").text.startswith("Deck lamp is here, but not just as it was: text was set in Hanken Grotesk.")
+    assert bench.one(".notice").text.startswith(
+        "Deck lamp is here, but not just as it was: text was set in Hanken Grotesk."
+    )
     bench.button("Understood").click()
     bench.wait(lambda: not bench.all(".notice"))
 

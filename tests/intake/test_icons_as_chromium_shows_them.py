@@ -56,6 +56,9 @@ TEXTS = """
 <text x="80" y="44" font-size="18" font-weight="700" text-anchor="middle" fill="#1f7a70">Inner harbour</text>
 <g transform="translate(150 70) scale(0.8)"><text font-size="20" text-anchor="end" letter-spacing="1">Berth</text></g>
 <text transform="translate(20 110) rotate(-40)" font-size="15" font-weight="600">Ferry</text>
+<text x="10" y="54" font-size="11" dominant-baseline="middle">Low</text>
+<text x="34" y="54" font-size="11" dominant-baseline="central">water</text>
+<text x="64" y="54" font-size="11" style="dominant-baseline: hanging">mark</text>
 <text x="80" y="90" font-size="12"><tspan>Two</tspan> lines<tspan x="80" dy="1.25em">of a text</tspan></text>
 </svg>
 """
@@ -67,7 +70,7 @@ def test_texts_lie_where_chromium_sets_them(browser) -> None:
     taken = take_svg(data, "texts")
     assert not taken.notes
     assert [layer["text"] for layer in taken.document["layers"]] == [
-        *("Pier 9", "Inner harbour", "Berth", "Ferry", "Two lines", "of a text"),
+        *("Pier 9", "Inner harbour", "Berth", "Ferry", "Low", "water", "mark", "Two lines", "of a text"),
     ]
     # A quarter of a px lower, it would be 0.016.
     assert off(browser, data, 960) < 0.012

@@ -166,6 +166,9 @@ NAMED = {
     "another font": ('<text font-family="Tide Serif">Pier</text>', "text was set in Hanken Grotesk instead of Tide Serif"),
     "letters along a path": ('<text><textPath href="#p">Pier</textPath></text><rect width="5" height="5"/>', "textPath in a text"),
     "a gradient in text": ('<text fill="url(#g)">Pier</text>', "a gradient in text"),
+    "letters by themselves": ('<text x="1 5 9">Pier</text>', "places of single letters"),
+    "slanted letters": ('<text font-style="italic">Pier</text>', "font-style italic of text"),
+    "a line below": ('<text style="text-decoration: underline">Pier</text>', "text-decoration underline"),
     "styles in a line": ('<text>Pier <tspan fill="red">9</tspan></text>', "inside a line"),
     "a path without end": (f'<path d="M0 0{"L1 1" * 60_000}"/><rect width="5" height="5"/>', "240004 characters"),
 }  # fmt: skip

@@ -28,11 +28,15 @@ INHERITED = {
     "font-family": "",
     "font-weight": "400",
     "letter-spacing": "normal",
+    "font-style": "normal",
+    "dominant-baseline": "auto",
+    "writing-mode": "horizontal-tb",
     "text-anchor": "start",
 }
 OWN = {
     "opacity": "1",
     "display": "inline",
+    "text-decoration": "none",
     "clip-path": "none",
     "mask": "none",
     "filter": "none",

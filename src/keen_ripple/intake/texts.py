@@ -28,6 +28,17 @@ FONTS = {"Hanken Grotesk": "hanken-grotesk-latin.woff2", "JetBrains Mono": "jetb
 MONOSPACED = re.compile(r"mono|courier|consol|menlo", re.I)
 ALIGNED = {"start": "left", "middle": "centre", "end": "right"}
 WEIGHTS = {"normal": 400.0, "bold": 700.0, "bolder": 700.0, "lighter": 300.0}
+NOT_TAKEN = {"font-style": "normal", "text-decoration": "none", "writing-mode": "horizontal-tb"}
+# How far below y the baseline lies, in shares of ascent, descent and height of an x (as Chromium lays it out).
+BASELINES: Mapping[str, tuple[float, float, float]] = {
+    "middle": (0.0, 0.0, 0.5),
+    "central": (0.5, -0.5, 0.0),
+    "hanging": (0.8, 0.0, 0.0),
+    "text-before-edge": (1.0, 0.0, 0.0),
+    "text-top": (1.0, 0.0, 0.0),
+    "text-after-edge": (0.0, -1.0, 0.0),
+    "ideographic": (0.0, -1.0, 0.0),
+}
 LINE_HEIGHT = 1.3
 # Of what the plain weight takes: how much room letters of any weight need at most.
 ROOM = 1.15
@@ -62,6 +73,9 @@ def layers_of_text(
     for line in lines_of(element, style, sheet, note):
         if line.style["stroke"] != "none":
             note("the stroke of text was left out")
+        for name, plain in NOT_TAKEN.items():
+            if line.style[name] not in (plain, "lr-tb", "lr"):
+                note(f"{name} {line.style[name][:40]} of text was left out")
         fill = line.style["fill"]
         if fill.startswith("url("):
             note("a gradient in text was left out; black instead")
@@ -83,6 +97,8 @@ class _Pen:
         size = _em(style["font-size"], 16.0)
         x, y = (_first(element.get(name), size) for name in "xy")
         dx, dy = (_first(element.get(name), size) or 0.0 for name in ("dx", "dy"))
+        if any(len((element.get(name) or "").split()) > 1 for name in ("x", "y", "dx", "dy", "rotate")):
+            self._note("places of single letters were left out")
         last = self.lines[-1] if self.lines else None
         if last is None or x is not None or y is not None or dy:
             before_x, before_y = (last.x, last.y) if last else (0.0, 0.0)
@@ -119,7 +135,8 @@ def layer_of_line(line: Line, matrix: Matrix, note: Callable[[str], None]) -> di
     left = {"left": 0.0, "centre": -width / 2.0, "right": -width}[align]
     middle = left + width / 2.0, height / 2.0 - _baseline(family, size, height)
     turn = math.atan2(b, a)
-    x, y = (float(side) for side in matrix.point_in_matrix_space((line.x, line.y)))
+    below = line.y + _below(line.style["dominant-baseline"], family) * em
+    x, y = (float(side) for side in matrix.point_in_matrix_space((line.x, below)))
     cos, sin = math.cos(turn), math.sin(turn)
     place = x + middle[0] * cos - middle[1] * sin, y + middle[0] * sin + middle[1] * cos
     look = {
@@ -175,6 +192,12 @@ def _width(text: str, family: str, size: float, note: Callable[[str], None]) -> 
     return float(max(sum(advances.get(ord(letter), 0.6) for letter in text) * size * ROOM, 1.0))
 
 
+def _below(baseline: str, family: str) -> float:
+    """How far below its y the letters of a text stand, in shares of their size."""
+    metrics, shares = _metrics(family), BASELINES.get(baseline, (0.0, 0.0, 0.0))
+    return float(sum(share * metrics[name] for share, name in zip(shares, ("ascent", "descent", "x"), strict=True)))
+
+
 def _baseline(family: str, size: float, height: float) -> float:
     """From the top of the box, on whole px as browsers put it (as `render.text` draws it)."""
     metrics = _metrics(family)
@@ -191,5 +214,6 @@ def _metrics(family: str) -> Mapping[str, Any]:
     return {
         "ascent": font["hhea"].ascent / unit,
         "descent": -font["hhea"].descent / unit,
+        "x": font["OS/2"].sxHeight / unit,
         "advances": {code: widths[name][0] / unit for code, name in font.getBestCmap().items()},
     }

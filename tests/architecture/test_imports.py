@@ -25,7 +25,7 @@ ALLOWED = {
 KEPT_TO = {"sqlite3": "store", "flask": "web", "waitress": "web", "werkzeug": "web", "skia": "render"}
 # The parts of the core in the order in which data takes them: each imports only those before it.
 CORE = (
-    *("arrays", "errors", "limits", "colour", "values", "curves", "outlines", "blends", "properties"),
+    *("arrays", "errors", "limits", "fonts", "colour", "values", "curves", "outlines", "blends", "properties"),
     *("document", "flow", "live", "timeline", "measures", "operations"),
 )
 FLOW = (

@@ -12,6 +12,7 @@ from typing import Any
 from keen_ripple.core.blends import Blend, blend_named
 from keen_ripple.core.blends.coordinates import ColourCoordinates, Passing
 from keen_ripple.core.blends.taken_over import TakenOver
+from keen_ripple.core.fonts import FONTS
 
 KINDS = ("group", "rectangle", "ellipse", "path", "text", "picture", "medium", "placement")
 SHAPES = ("rectangle", "ellipse", "path")
@@ -209,7 +210,7 @@ PROPERTIES: tuple[Property, ...] = (
     ),
     *_under(
         "Letters",
-        _choice("font_family", "family", ("Hanken Grotesk", "JetBrains Mono"), ("text",), "font-family"),
+        _choice("font_family", "family", tuple(FONTS), ("text",), "font-family"),
         _length("font_size", "font size", "font-size", "font-size", short="size", default=16.0, low=0.0,
                 clamped=True, plain=True, kinds=("text",)),
         Property("font_weight", "font weight", "", "linear", 400.0, short="weight", step=100.0, low=100.0,

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import base64
 import io
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from functools import lru_cache
 from importlib.resources import files
 
@@ -12,14 +12,8 @@ from fontTools.subset import Options, Subsetter
 from fontTools.ttLib import TTFont
 
 from keen_ripple.core.document import walk
+from keen_ripple.core.fonts import FONTS
 from keen_ripple.core.timeline import Timeline
-
-# The files of each family and its weights. A character is taken from the first file that has it, as on the page, so
-# that neighbours of one file keep their kerning.
-FAMILIES: Mapping[str, tuple[tuple[str, ...], str]] = {
-    "Hanken Grotesk": (("hanken-grotesk-latin.woff2", "hanken-grotesk-latin-ext.woff2"), "100 900"),
-    "JetBrains Mono": (("jetbrains-mono-latin.woff2",), "100 800"),
-}
 
 
 def font_faces(timeline: Timeline) -> Iterator[str]:
@@ -29,14 +23,14 @@ def font_faces(timeline: Timeline) -> Iterator[str]:
         if layer.kind == "text":
             for look in timeline.looks_of(layer.id):
                 used.setdefault(look["font_family"], set()).update(look["text"])
-    for family in FAMILIES:
+    for family in FONTS:
         yield from _faces(family, "".join(sorted(used.get(family, ()))))
 
 
 @lru_cache(maxsize=64)
 def _faces(family: str, characters: str) -> tuple[str, ...]:
     lines: list[str] = []
-    names, weights = FAMILIES[family]
+    names, weights = FONTS[family]
     missing = {ord(c) for c in characters}
     for name in names:
         font = TTFont(io.BytesIO((files("keen_ripple") / "fonts" / name).read_bytes()), recalcTimestamp=False)

@@ -18,13 +18,13 @@ from xml.etree.ElementTree import Element
 from fontTools.ttLib import TTFont
 from svgelements import Matrix
 
+from keen_ripple.core.fonts import FONTS
 from keen_ripple.intake.layers import Names
 from keen_ripple.intake.opened import kind_of
 from keen_ripple.intake.outlines import ShapeFault, length, numbers_of
 from keen_ripple.intake.paints import colour, share
 from keen_ripple.intake.styles import Sheet, Style
 
-FONTS = {"Hanken Grotesk": "hanken-grotesk-latin.woff2", "JetBrains Mono": "jetbrains-mono-latin.woff2"}
 MONOSPACED = re.compile(r"mono|courier|consol|menlo", re.I)
 ALIGNED = {"start": "left", "middle": "centre", "end": "right"}
 WEIGHTS = {"normal": 400.0, "bold": 700.0, "bolder": 700.0, "lighter": 300.0}
@@ -208,12 +208,19 @@ def _baseline(family: str, size: float, height: float) -> float:
 @lru_cache
 def _metrics(family: str) -> Mapping[str, Any]:
     """In shares of the size of the letters."""
-    font = TTFont(io.BytesIO((files("keen_ripple") / "fonts" / FONTS[family]).read_bytes()), lazy=True)
+    fonts = [
+        TTFont(io.BytesIO((files("keen_ripple") / "fonts" / name).read_bytes()), lazy=True)
+        for name in FONTS[family].files
+    ]
+    font = fonts[0]
     unit = float(font["head"].unitsPerEm)
-    widths = font["hmtx"].metrics
     return {
         "ascent": font["hhea"].ascent / unit,
         "descent": -font["hhea"].descent / unit,
         "x": font["OS/2"].sxHeight / unit,
-        "advances": {code: widths[name][0] / unit for code, name in font.getBestCmap().items()},
+        "advances": {
+            code: each["hmtx"].metrics[name][0] / unit
+            for each in reversed(fonts)
+            for code, name in each.getBestCmap().items()
+        },
     }

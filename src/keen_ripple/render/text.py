@@ -13,10 +13,8 @@ from typing import Any
 import skia
 from fontTools.ttLib import TTFont
 
-FILES = {
-    "Hanken Grotesk": ("hanken-grotesk-latin.woff2", "hanken-grotesk-latin-ext.woff2"),
-    "JetBrains Mono": ("jetbrains-mono-latin.woff2",),
-}
+from keen_ripple.core.fonts import FONTS
+
 WEIGHT = int.from_bytes(b"wght")
 
 
@@ -68,7 +66,7 @@ def _baseline(look: Mapping[str, Any], height: float) -> float:
 def _set(line: str, look: Mapping[str, Any], paint: skia.Paint) -> skia.textlayout.Paragraph:
     family, weight = look["font_family"], round(look["font_weight"])
     style = skia.textlayout.TextStyle()
-    style.setFontFamilies([f"{family} {weight} {index}" for index in range(len(FILES[family]))])
+    style.setFontFamilies([f"{family} {weight} {index}" for index in range(len(FONTS[family].files))])
     style.setFontSize(look["font_size"])
     style.setLetterSpacing(look["letter_spacing"])
     style.setForegroundPaint(paint)
@@ -98,7 +96,7 @@ def _typefaces(family: str, weight: int) -> tuple[skia.Typeface, ...]:
     # Fonts of this machine are never asked for.
     manager = skia.FontMgr.New_Custom_Empty()
     return tuple(
-        _weighted(manager.makeFromData(skia.Data.MakeWithCopy(_opened(name))), weight) for name in FILES[family]
+        _weighted(manager.makeFromData(skia.Data.MakeWithCopy(_opened(name))), weight) for name in FONTS[family].files
     )
 
 

@@ -66,7 +66,8 @@ class Bench:
 
     def set(self, label: str, text: str) -> None:
         """Types into a field, unless it says so already."""
-        if self.field(label).get_property("value") != text:
+        [said] = self.wait(lambda: [self.field(label).get_property("value")])
+        if said != text:
             self.changed(lambda: self.steadily(lambda: self.fill(self.field(label), text)))
 
     def press(self, name: str) -> None:

@@ -143,14 +143,19 @@ class _Intake:
             return self._used(element, style, matrix)
         if style["visibility"] != "visible":
             return []
-        self._count += 1
-        if self._count > MOST_LAYERS:
-            raise IntakeFault(f"The file has more than {MOST_LAYERS} shapes.", remedy="Simplify it, or split it.")
+        self._counted(1)
         read = {"image": self._image, "text": self._text}.get(kind)
         found = read(element, style, matrix) if read else self._shape(element, kind, style, matrix)
+        # A text has a layer for each of its lines.
+        self._counted(max(len(found) - 1, 0))
         for layer in found:
             check_layer(layer)
         return found
+
+    def _counted(self, more: int) -> None:
+        self._count += more
+        if self._count > MOST_LAYERS:
+            raise IntakeFault(f"The file has more than {MOST_LAYERS} shapes.", remedy="Simplify it, or split it.")
 
     def _nested(self, element: Element, kind: str, matrix: Matrix) -> Matrix:
         """Of an svg inside of another: its place and its own units."""
@@ -268,7 +273,7 @@ class _Intake:
         return look
 
     def _text(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        return list(layers_of_text(element, style, self.sheet, matrix, self._names, self.note))
+        return list(layers_of_text(element, style, self.sheet, matrix, self._names, self._view, self.note))
 
     def _image(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
         source = re.sub(r"\s+", "", href_of(element)).replace("image/jpg", "image/jpeg")

@@ -55,10 +55,14 @@ class Line:
     style: Style
 
 
-def lines_of(element: Element, style: Style, sheet: Sheet, note: Callable[[str], None]) -> Iterator[Line]:
+View = tuple[float, float]
+"""Width and height of what percentages of places are of."""
+
+
+def lines_of(element: Element, style: Style, sheet: Sheet, view: View, note: Callable[[str], None]) -> Iterator[Line]:
     """The lines of a text element, in its order. What begins inside of a line goes on in the look of that line."""
-    pen = _Pen(note)
-    pen.read(element, style, sheet)
+    pen = _Pen(sheet, view, note)
+    pen.read(element, style)
     for line in pen.lines:
         text = re.sub(r"\s+", " ", line.text).strip()[:LONGEST]
         if text:
@@ -66,11 +70,17 @@ def lines_of(element: Element, style: Style, sheet: Sheet, note: Callable[[str],
 
 
 def layers_of_text(
-    element: Element, style: Style, sheet: Sheet, matrix: Matrix, names: Names, note: Callable[[str], None]
+    element: Element,
+    style: Style,
+    sheet: Sheet,
+    matrix: Matrix,
+    names: Names,
+    view: View,
+    note: Callable[[str], None],
 ) -> Iterator[dict[str, Any]]:
     """A layer for each of its lines. Raises ShapeFault for a text that is stretched."""
     opacity = share(style["opacity"], 1.0)
-    for line in lines_of(element, style, sheet, note):
+    for line in lines_of(element, style, sheet, view, note):
         if line.style["stroke"] != "none":
             note("the stroke of text was left out")
         for name, plain in NOT_TAKEN.items():
@@ -89,15 +99,19 @@ def layers_of_text(
 
 
 class _Pen:
-    def __init__(self, note: Callable[[str], None]) -> None:
+    def __init__(self, sheet: Sheet, view: View, note: Callable[[str], None]) -> None:
         self.lines: list[Line] = []
-        self._note = note
+        self._sheet, self._view, self._note = sheet, view, note
 
-    def read(self, element: Element, style: Style, sheet: Sheet) -> None:
+    def read(self, element: Element, style: Style) -> None:
+        if style["display"] == "none" or style["visibility"] != "visible":
+            return
         size = _em(style["font-size"], 16.0)
-        x, y = (_first(element.get(name), size) for name in "xy")
-        dx, dy = (_first(element.get(name), size) or 0.0 for name in ("dx", "dy"))
-        if any(len((element.get(name) or "").split()) > 1 for name in ("x", "y", "dx", "dy", "rotate")):
+        x, y = (_first(element.get(name), size, whole) for name, whole in zip("xy", self._view, strict=True))
+        dx, dy = (
+            _first(element.get(name), size, whole) or 0.0 for name, whole in zip(("dx", "dy"), self._view, strict=True)
+        )
+        if any(len(_listed(element.get(name))) > 1 for name in ("x", "y", "dx", "dy")) or element.get("rotate"):
             self._note("places of single letters were left out")
         last = self.lines[-1] if self.lines else None
         if last is None or x is not None or y is not None or dy:
@@ -106,15 +120,19 @@ class _Pen:
             self.lines.append(Line("", *place, style))
         elif any(style[name] != last.style[name] for name in ("fill", "font-size", "font-weight", "font-family")):
             self._note("a change of style inside a line of text was left out")
+        elif dx:
+            self._note("a gap inside a line of text was left out")
         self._add(element.text)
         for child in element:
             if kind_of(child) in ("tspan", "a"):
-                self.read(child, sheet.of(child, style), sheet)
+                self.read(child, self._sheet.of(child, style))
             elif isinstance(child.tag, str) and kind_of(child) != "title":
                 self._note(f"{kind_of(child)} in a text was left out")
             self._add(child.tail)
 
     def _add(self, text: str | None) -> None:
+        if not self.lines:
+            return
         last = self.lines[-1]
         self.lines[-1] = Line(last.text + (text or ""), last.x, last.y, last.style)
 
@@ -155,18 +173,21 @@ def layer_of_line(line: Line, matrix: Matrix, note: Callable[[str], None]) -> di
     return {**look, **turned, **({"letter_spacing": round(spacing, 4)} if spacing else {})}
 
 
-def _first(text: str | None, size: float) -> float | None:
-    """The first of a list of places; none where nothing is said."""
-    parts = re.split(r"[\s,]+", (text or "").strip())
-    return _em(parts[0], size) if parts[0] else None
+def _listed(text: str | None) -> list[str]:
+    return [part for part in re.split(r"[\s,]+", text or "") if part]
 
 
-def _em(text: str, size: float) -> float:
-    """A length in the units of the file; em and percentages are of the size of the letters. Raises ShapeFault."""
-    found = re.fullmatch(r"([-+]?[\d.]+(?:e[-+]?\d+)?)(em|%)", text.strip(), re.I)
-    if not found:
-        return length(text, size)
-    return float(found[1]) * size / (100.0 if found[2] == "%" else 1.0)
+def _first(text: str | None, size: float, whole: float) -> float | None:
+    """The first of a list of places, em of the size of the letters; none where nothing is said."""
+    parts = _listed(text)
+    return _em(parts[0], size, whole) if parts else None
+
+
+def _em(text: str, size: float, whole: float | None = None) -> float:
+    """A length in the units of the file; em are of the size of the letters, and so are percentages where they are not
+    of something `whole`. Raises ShapeFault."""
+    found = re.fullmatch(r"([-+]?[\d.]+(?:e[-+]?\d+)?)em", text.strip(), re.I)
+    return length(found[1], size) * size if found else length(text, size if whole is None else whole)
 
 
 def _font(text: str, note: Callable[[str], None]) -> str:
@@ -187,7 +208,7 @@ def _width(text: str, family: str, size: float, note: Callable[[str], None]) -> 
     """How wide it is at most."""
     advances = _metrics(family)["advances"]
     missing = sorted({letter for letter in text if ord(letter) not in advances and letter > " "})
-    if missing and family != "Hanken Grotesk":
+    if missing:
         note(f"{family} has no {', '.join(missing[:5])}")
     return float(max(sum(advances.get(ord(letter), 0.6) for letter in text) * size * ROOM, 1.0))
 

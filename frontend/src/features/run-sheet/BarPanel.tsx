@@ -90,13 +90,16 @@ function OwnPanel({ bar, bars }: { bar: Bar; bars: readonly Bar[] }) {
       {late > 0 && <p className="quiet">{Math.round(late)} ms of its start come from the stagger</p>}
       <Flex wrap>
         {property ? (
-          <PlainButton onClick={() => void attempt(edits.removeLane(piece, bar.transition, bar.layer, property))}>
+          <PlainButton
+            title={`Goes with ${labelOf(piece, bar.layer)} again`}
+            onClick={() => void attempt(edits.removeLane(piece, bar.transition, bar.layer, property))}
+          >
             as the layer
           </PlainButton>
         ) : (
           bars.some((other) => isBeside(bar, other)) && (
             <PlainButton
-              title={`The other properties of ${labelOf(piece, bar.layer)} no longer follow it`}
+              title={`Gives ${propertyNamed(bar.property).label} a duration and curve of its own`}
               onClick={() => void attempt(edits.timeAlone(piece, bar.transition, bar.layer, bar.property))}
             >
               time it by itself
@@ -104,7 +107,12 @@ function OwnPanel({ bar, bars }: { bar: Bar; bars: readonly Bar[] }) {
           )
         )}
         {lane?.timing && (
-          <PlainButton onClick={() => void attempt(set({ timing: null }))}>as the transition</PlainButton>
+          <PlainButton
+            title="Takes the duration and curve of the transition again"
+            onClick={() => void attempt(set({ timing: null }))}
+          >
+            as the transition
+          </PlainButton>
         )}
       </Flex>
       <TimingEditor

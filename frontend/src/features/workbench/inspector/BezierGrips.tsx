@@ -1,10 +1,10 @@
-import { useState, type KeyboardEvent, type PointerEvent } from 'react';
+import type { KeyboardEvent, PointerEvent } from 'react';
 import { area, line } from '../../../shared/drawing/paint';
 import { stepped } from '../../../shared/ui/hands';
 import { pulling } from '../../../shared/ui/pulling';
-import { useHeld } from '../../../shared/ui/useHeld';
 import { bezierText, handlesOf, limitOf, type Handles } from './bezier';
 import { Limit } from './Limit';
+import { useLimited } from './useLimited';
 import { known } from '../../../shared/known';
 
 interface Props {
@@ -28,8 +28,7 @@ const curveOf = ([x1, y1, x2, y2]: Handles, x: Props['x'], y: Props['y']) =>
 
 /** The handles of a curve, pulled on its plot, with the curve as it would be. */
 export function BezierGrips({ handles, x, y, back, commit }: Props) {
-  const { shown, held, hold } = useHeld<Handles>();
-  const [limit, setLimit] = useState('');
+  const { shown, held, hold, giveUp, limit, setLimit } = useLimited<Handles>();
   const now = shown ?? handles;
   const [x1, y1, x2, y2] = now;
   const put = (end: 0 | 1, [u, p]: readonly [number, number], of: Handles = now): Handles => {
@@ -76,7 +75,7 @@ export function BezierGrips({ handles, x, y, back, commit }: Props) {
             press: () => hold(now),
             move: (event) => held() && hold(put(end, back(event))),
             release: letGo,
-            giveUp: () => hold(null),
+            giveUp,
           })}
           onKeyDown={(event) => onKey(event, end)}
           onBlur={() => setLimit('')}

@@ -33,9 +33,22 @@ export function LaneTiming({ transition, layer, property, reading }: Props) {
           <Cut name={property ? `${layer.name} · ${propertyNamed(property).label}` : layer.name} />
         </strong>
         <span className="spring" />
-        {property && <PlainButton onClick={() => void asLayer()}>as the layer</PlainButton>}
-        {timing && <PlainButton onClick={() => void attempt(setOwn(null))}>as the transition</PlainButton>}
-        <PlainButton onClick={() => choose({ lane: null })}>back to all</PlainButton>
+        {property && (
+          <PlainButton title={`Goes with ${layer.name} again`} onClick={() => void asLayer()}>
+            as the layer
+          </PlainButton>
+        )}
+        {timing && (
+          <PlainButton
+            title="Takes the duration and curve of the transition again"
+            onClick={() => void attempt(setOwn(null))}
+          >
+            as the transition
+          </PlainButton>
+        )}
+        <PlainButton title="Shows the timing of the transition" onClick={() => choose({ lane: null })}>
+          back to all
+        </PlainButton>
       </Flex>
       {!timing && <p className="quiet">Has the timing of the transition. A change here gives it its own.</p>}
       <TimingEditor
@@ -64,7 +77,11 @@ function Alone({ transition, layer, reading }: Omit<Props, 'property'>) {
     <div className="chips" role="group" aria-label="Time by itself">
       <span className="quiet">time by itself</span>
       {together.map((property) => (
-        <PlainButton key={property} onClick={() => void give(property)}>
+        <PlainButton
+          key={property}
+          title={`Gives ${propertyNamed(property).label} a duration and curve of its own`}
+          onClick={() => void give(property)}
+        >
           {propertyNamed(property).label}
         </PlainButton>
       ))}

@@ -30,7 +30,7 @@ export function OwnGuides() {
         {places('upright', 'guides from left', 'guides, px from the left')}
         {places('level', 'guides from top', 'guides, px from the top')}
         <NumberField
-          label="grid, every"
+          label="grid every"
           name="grid, px between lines"
           unit="px"
           value={own.grid ?? 0}

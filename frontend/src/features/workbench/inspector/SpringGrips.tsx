@@ -4,8 +4,8 @@ import { area, line } from '../../../shared/drawing/paint';
 import type { SpringReading, SpringShape, TimingReading } from '../../../api/contract';
 import { api } from '../../../api/client';
 import { Limit } from './Limit';
+import { useLimited } from './useLimited';
 import { pulling } from '../../../shared/ui/pulling';
-import { useHeld } from '../../../shared/ui/useHeld';
 import { sayFault } from '../bench';
 import { known } from '../../../shared/known';
 
@@ -31,15 +31,16 @@ interface Held {
 const STEP = { overshoot: 0.01, settling_ms: 10 };
 const ARROWS: Record<string, number> = { ArrowLeft: -1, ArrowDown: -1, ArrowRight: 1, ArrowUp: 1 };
 
+const [SHORTEST_MS, MOST_OVER] = [10, 0.95];
+
 const onGrid = (value: number, step: number) => Math.round(Math.round(value / step) * step * 1e6) / 1e6;
+
 /** Why a spring that was asked to look so does not; empty where it does. */
 function limitOf({ overshoot, settling_ms }: SpringShape): string {
   if (settling_ms < SHORTEST_MS) return `a spring takes ${SHORTEST_MS} ms at least`;
   if (overshoot > MOST_OVER) return `a spring overshoots by ${MOST_OVER * 100}% at most`;
   return overshoot < 0 ? '0% is the least overshoot' : '';
 }
-
-const [SHORTEST_MS, MOST_OVER] = [10, 0.95];
 
 const within = ({ overshoot, settling_ms }: SpringShape): SpringShape => ({
   overshoot: Math.min(Math.max(overshoot, 0), MOST_OVER),
@@ -106,8 +107,7 @@ const peakText = ({ peak, peak_ms }: SpringReading) =>
 
 /** Both grips, by pointer and by keys. */
 function useGrips({ reading, back, commit }: Props, spring: SpringReading) {
-  const { shown, held, hold } = useHeld<Held>();
-  const [limit, setLimit] = useState('');
+  const { shown, held, hold, giveUp, limit, setLimit } = useLimited<Held>();
   const kept = (asked: SpringShape) => {
     setLimit(limitOf(asked));
     return within(asked);
@@ -145,10 +145,7 @@ function useGrips({ reading, back, commit }: Props, spring: SpringReading) {
         if (before) hold({ ...before, shape: kept(pulledTo(before, now, back(event), own_ms, event.altKey)) });
       },
       release,
-      giveUp: () => {
-        setLimit('');
-        hold(null);
-      },
+      giveUp,
     }),
   });
   return { shown, limit, gripProps };

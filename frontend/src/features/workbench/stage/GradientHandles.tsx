@@ -5,7 +5,7 @@ import type { Point } from '../../../shared/geometry/matrix';
 import { attempt, useBench } from '../bench';
 import { reaches } from '../chosen';
 import { setValues } from '../edits';
-import { axisOf, handlesOf, pulled, type Handle } from './gradient';
+import { axisOf, handlesOf, pulled, stopPlace, type Handle } from './gradient';
 import { onScreen, ownMatrix, useHandles, type OverLayer } from './useHandles';
 import { known } from '../../../shared/known';
 
@@ -48,13 +48,11 @@ export function GradientHandles(over: OverLayer) {
     if (next) void commit(next);
   };
   const axis = axisOf(gradient, size);
+  const onStage = (share: number) => onScreen(matrix, zoom, stopPlace(gradient, share, size));
   const [from, to] = [axis.from, axis.to].map((at) => onScreen(matrix, zoom, at)) as [Point, Point];
   return (
     <svg className="gradient overlay" aria-label="Gradient">
-      <path {...line('white', 1.4)} filter="drop-shadow(0 0 1px var(--ink))" d={`M${from.join()}L${to.join()}`} />
-      <path className="axis" data-axis={id} stroke="transparent" strokeWidth={9} d={between(from, to)}>
-        <title>Double-click adds a stop</title>
-      </path>
+      <Axis id={id} from={from} to={to} d={gradient.kind === 'conic' ? ring(onStage) : between(from, to)} />
       {handlesOf(gradient, size).map(([handle, at]) => (
         <GradientGrip
           key={handle}
@@ -71,6 +69,21 @@ export function GradientHandles(over: OverLayer) {
 
 /** px on the screen at the ends of the axis that belong to the grips there. */
 const OF_GRIPS = 10;
+
+/** Its line, and where a double click asks for a stop. */
+const Axis = ({ id, from, to, d }: { id: string; from: Point; to: Point; d: string }) => (
+  <>
+    <path {...line('white', 1.4)} filter="drop-shadow(0 0 1px var(--ink))" d={`M${from.join()}L${to.join()}`} />
+    <path className="axis" data-axis={id} fill="none" stroke="transparent" strokeWidth={9} d={d}>
+      <title>Double-click adds a stop</title>
+    </path>
+  </>
+);
+
+/** The circle on which the stops of a conic gradient lie. */
+function ring(placeAt: (share: number) => Point): string {
+  return `M${Array.from({ length: 49 }, (_, i) => placeAt(i / 48).join(' ')).join('L')}`;
+}
 
 function between(from: Point, to: Point): string {
   const [x, y] = [to[0] - from[0], to[1] - from[1]];

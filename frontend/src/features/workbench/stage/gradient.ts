@@ -53,7 +53,7 @@ export function axisOf(gradient: Gradient, [w, h]: Point): Axis {
 
 export function handlesOf(gradient: Gradient, size: Point): [Handle, Point][] {
   const { centre, from, to } = axisOf(gradient, size);
-  const stops = gradient.stops.map((stop, i): [Handle, Point] => [i, stopPlace(gradient, stop, size)]);
+  const stops = gradient.stops.map((stop, i): [Handle, Point] => [i, stopPlace(gradient, stop.at, size)]);
   if (gradient.kind === 'linear')
     return [['reach', [to[0] + (to[0] - from[0]) * 0.12, to[1] + (to[1] - from[1]) * 0.12]], ...stops];
   return [
@@ -68,7 +68,8 @@ export function handlesOf(gradient: Gradient, size: Point): [Handle, Point][] {
   ];
 }
 
-function stopPlace(gradient: Gradient, { at }: Stop, size: Point): Point {
+/** Where a stop lies in the box. */
+export function stopPlace(gradient: Gradient, at: number, size: Point): Point {
   const { centre, from, to } = axisOf(gradient, size);
   if (gradient.kind !== 'conic') return [from[0] + (to[0] - from[0]) * at, from[1] + (to[1] - from[1]) * at];
   const [dx, dy] = direction(numbersOf(gradient).angle + at * 360);

@@ -6,7 +6,7 @@ import { known } from '../../../shared/known';
 import { boundsOf, guidesOf, safeBox, type Box } from '../edits';
 import type { Gap } from './gaps';
 
-/** To what is pulled snaps, in px of the piece. */
+/** What a layer that is pulled snaps to, in px of the piece. */
 export interface Lines {
   /** Upright and level lines, for edges and middles. */
   x: readonly number[];

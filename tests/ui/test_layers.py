@@ -147,7 +147,9 @@ def test_the_box_of_a_group_goes_around_what_it_holds_and_nothing_is_seen_elsewh
     before = places(bench)
     bench.one("[data-state='here']").click()
     row(bench, "turned").click()
+    bench.one(".content-frame")
     bench.press("fit box")
+    bench.wait(lambda: not bench.all(".content-frame"), "that nothing lies beyond its box")
     group = bench.document()["layers"][1]
     assert [group[side] for side in ("x", "y", "width", "height")] == [160, 80, 46, 16]
     assert [dot["x"] for dot in group["layers"]] == [0, 30]

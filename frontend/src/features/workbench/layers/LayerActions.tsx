@@ -69,7 +69,7 @@ const groupActions: readonly Action[] = [
   { name: 'ungroup', title: 'Shift G', act: () => void actions.ungroup() },
   {
     name: 'fit box',
-    title: 'The box of the group around what it holds, as it is posed',
+    title: 'The box of the group around what it holds, as it is posed: the dotted line',
     act: () => void actions.fit(),
   },
 ];

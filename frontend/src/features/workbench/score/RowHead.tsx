@@ -1,4 +1,5 @@
 import { Flex } from 'antd';
+import { memo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Value } from '../../../api/contract';
 import { Cut } from '../../../shared/ui/Cut';
@@ -20,7 +21,7 @@ interface Props {
 }
 
 /** Whose property a row shows; a copy opens here, and from what is in it one goes to its original. */
-export function RowHead({ layer, property, first, inner }: Props) {
+export const RowHead = memo(function RowHead({ layer, property, first, inner }: Props) {
   const [copy = layer] = layer.split('/');
   return (
     <th scope="row" onClick={() => choose({ layer: copy })}>
@@ -33,7 +34,7 @@ export function RowHead({ layer, property, first, inner }: Props) {
       </Flex>
     </th>
   );
-}
+});
 
 function OwnName({ layer }: { layer: string }) {
   const name = useBench((b) => labelIn(b, layer));

@@ -1,6 +1,6 @@
 import { Flex } from 'antd';
 import { DndContext, PointerSensor, useSensor, useSensors, type DragEndEvent } from '@dnd-kit/core';
-import { useEffect, useMemo, useRef, type RefObject } from 'react';
+import { memo, useEffect, useMemo, useRef, type CSSProperties, type RefObject } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import { attempt, useBench } from '../bench';
 import { chosenLayers } from '../chosen';
@@ -11,7 +11,7 @@ import { look, useView, type RowFilter } from '../view';
 import { Arches } from './Arches';
 import { isMany, useBlock } from './block';
 import { copyText, paste, shown } from './blockActions';
-import { columnKeys, columnsOf, HEAD_W, type Column } from './columns';
+import { columnKeys, columnsOf, HEAD_W, STATE_W, WAY_W, type Column } from './columns';
 import { GapHead, StateHead, WayHead } from './heads';
 import './score.css';
 import { isInner, withOpened } from './opened';
@@ -39,7 +39,8 @@ export function Score() {
   const columns = useMemo(() => columnsOf(columnIds), [columnIds]);
   const width = columns.reduce((sum, c) => sum + c.width, 0);
   const scroller = useRef<HTMLDivElement>(null);
-  const { from, to } = useWindow(scroller, rows.length);
+  const { from, to, passing } = useWindow(scroller, rows.length);
+  const own = useMemo(() => rows.filter((row) => !isInner(row)).length, [rows]);
   const widths = useMemo(() => columns.map((column) => column.width), [columns]);
   const across = useColumnWindow(scroller, widths, HEAD_W);
   const sensors = useSensors(useSensor(PointerSensor, { activationConstraint: { distance: 8 } }));
@@ -50,8 +51,8 @@ export function Score() {
       <Traits />
       <div className="score-scroll" ref={scroller}>
         <DndContext sensors={sensors} onDragEnd={reorder}>
-          <table aria-rowcount={rows.length + 2} style={{ width: HEAD_W + width }}>
-            <Head columns={columns} width={width} rows={rows.filter((row) => !isInner(row)).length} />
+          <table aria-rowcount={rows.length + 2} style={widthsOf(HEAD_W + width)}>
+            <Head columns={columns} width={width} rows={own} />
             <tbody>
               <Spacer rows={from} />
               {rows.slice(from, to).map((row, at) => (
@@ -63,6 +64,7 @@ export function Score() {
                   columns={columns}
                   from={across.from}
                   to={across.to}
+                  passing={passing || across.passing}
                 />
               ))}
               <Spacer rows={rows.length - to} />
@@ -76,12 +78,22 @@ export function Score() {
   );
 }
 
+/** Of the whole, and of the cells of rows, which are laid out by themselves. */
+const widthsOf = (width: number) =>
+  ({
+    width,
+    '--whole': `${width}px`,
+    '--head': `${HEAD_W}px`,
+    '--state': `${STATE_W}px`,
+    '--way': `${WAY_W}px`,
+  }) as CSSProperties;
+
 const NONE_CHOSEN = 'Choose a layer, and all its properties appear here.';
 const NO_DIFFERENCE = 'No state differs from another yet. Choose a state, move a layer, and its row appears here.';
 const HEADS = { state: StateHead, way: WayHead, gap: GapHead };
 
 /** The states, and the transitions between them. */
-function Head({ columns, width, rows }: { columns: readonly Column[]; width: number; rows: number }) {
+const Head = memo(function Head({ columns, width, rows }: HeadProps) {
   return (
     <>
       <colgroup>
@@ -107,6 +119,12 @@ function Head({ columns, width, rows }: { columns: readonly Column[]; width: num
       </thead>
     </>
   );
+});
+
+interface HeadProps {
+  columns: readonly Column[];
+  width: number;
+  rows: number;
 }
 
 const FILTERS: { value: RowFilter; label: string; title: string }[] = [

@@ -25,6 +25,20 @@ interface Props {
   column: number;
 }
 
+/** One number of the score. While it only passes by, scrolled, it is plain text: fields are slow to lay out. */
+export const ScoreCell = memo(function ScoreCell({ passing, ...cell }: Props & { passing: boolean }) {
+  const [met, setMet] = useState(!passing);
+  if (!passing && !met) setMet(true);
+  return met ? <CellField {...cell} /> : <PassingCell {...cell} />;
+});
+
+function PassingCell({ property, value, look }: Props) {
+  const info = propertyNamed(property);
+  return <td className={`cell passing${toneOf(look)}`}>{look & SAME ? '·' : valueText(value, info.unit)}</td>;
+}
+
+const toneOf = (look: number) => `${look & OWN ? '' : ' base'}${look & POSED ? ' posed' : ''}`;
+
 /** Down or up by Enter, as in a sheet; Tab goes to the right by itself. */
 const goTo = (row: number, column: number) =>
   document.querySelector<HTMLInputElement>(`[data-cell="${row},${column}"]`)?.focus();
@@ -70,16 +84,14 @@ const PATCH = {
   border: '1px solid var(--hairline)',
 } as const;
 
-/** One number of the score. */
-export const ScoreCell = memo(function ScoreCell(props: Props) {
+const CellField = memo(function CellField(props: Props) {
   const { layer, property, state, value, look, row, column } = props;
   const info = propertyNamed(property);
   const swatch = swatchOf(info, value);
   const isInBlock = useBlock((s) => isIn(s.block, row, column));
   const { typed, focused, hands } = useCell(props);
-  const own = Boolean(look & OWN);
   const resting = look & SAME && !focused && !typed.fault;
-  const tone = `${own ? '' : ' base'}${look & POSED ? ' posed' : ''}${typed.fault ? ' wrong' : ''}${isInBlock ? ' in-block' : ''}`;
+  const tone = `${toneOf(look)}${typed.fault ? ' wrong' : ''}${isInBlock ? ' in-block' : ''}`;
   const withUnit = !focused && !typed.fault && typeof value === 'number';
   return (
     <td className={`cell${tone}`}>
@@ -91,7 +103,7 @@ export const ScoreCell = memo(function ScoreCell(props: Props) {
         readOnly={!isTyped(info)}
         data-cell={`${row},${column}`}
         aria-label={`${info.label} of ${layer} in ${state}`}
-        title={own ? undefined : 'From the base'}
+        title={look & OWN ? undefined : 'From the base'}
         {...hands}
       />
       <FieldFault text={typed.fault} />

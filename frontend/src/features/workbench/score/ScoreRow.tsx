@@ -5,6 +5,7 @@ import { sameValue } from '../../../shared/text/values';
 import { useBench, type Bench } from '../bench';
 import { choose } from '../choosing';
 import { lastResult } from '../lastResult';
+import { known } from '../../../shared/known';
 import { rowOf, type RowKey } from '../tree';
 import type { Column } from './columns';
 import { isInner } from './opened';
@@ -21,9 +22,10 @@ interface Props {
   /** The columns in view. */
   from: number;
   to: number;
+  passing: boolean;
 }
 
-export const ScoreRow = memo(function ScoreRow({ row, index, first, columns, from, to }: Props) {
+export const ScoreRow = memo(function ScoreRow({ row, index, first, columns, from, to, passing }: Props) {
   const [layer, property] = rowOf(row);
   const inner = isInner(row);
   const chosen = useBench((b) => b.layer === layer);
@@ -36,11 +38,11 @@ export const ScoreRow = memo(function ScoreRow({ row, index, first, columns, fro
       data-score-row={row}
     >
       <RowHead layer={layer} property={property} first={first} inner={inner} />
-      {from > 0 && <td colSpan={from} />}
+      {from > 0 && <td style={{ width: known(columns[from]).x }} />}
       {columns.slice(from, to).map((column, i) => {
         const at = from + i;
         const [a, b, c] = shown.slice(at * 3, at * 3 + 3);
-        if (column.kind === 'gap' || a === undefined) return <td key={column.id} />;
+        if (column.kind === 'gap' || a === undefined) return <td key={column.id} style={{ width: column.width }} />;
         if (inner && column.kind === 'state')
           return <InnerCell key={column.id} property={property} value={a} look={Number(b)} />;
         return column.kind === 'state' ? (
@@ -53,12 +55,12 @@ export const ScoreRow = memo(function ScoreRow({ row, index, first, columns, fro
             state={column.id}
             value={a}
             look={Number(b)}
+            passing={passing}
           />
         ) : (
           <WayCell key={column.id} transition={column.id} start={Number(a)} end={Number(b)} length={Number(c)} />
         );
       })}
-      {to < columns.length && <td colSpan={columns.length - to} />}
     </tr>
   );
 });

@@ -8,14 +8,14 @@ const BEYOND = 6;
 /** The part of many rows that is in view, with some more on both sides: a long score stays as quick as a short one. */
 export function useWindow(scroller: RefObject<HTMLElement | null>, count: number, rowHeight = ROW_H): Window {
   // eslint-disable-next-line react-hooks/incompatible-library -- no compiler memoizes what it returns
-  const rows = useVirtualizer({
+  const virtualizer = useVirtualizer({
     count,
     getScrollElement: () => scroller.current,
     estimateSize: () => rowHeight,
     overscan: BEYOND,
     initialRect: { width: 0, height: 40 * rowHeight },
-  }).getVirtualItems();
-  return windowOf(rows);
+  });
+  return windowOf(virtualizer);
 }
 
 /** Columns beyond those in view, so that Tab finds the next one. */
@@ -38,7 +38,7 @@ export function useColumnWindow(
     initialRect: { width: FIRST_WIDTH, height: 0 },
   });
   useEffect(() => virtualizer.measure(), [virtualizer, widths]);
-  return windowOf(virtualizer.getVirtualItems());
+  return windowOf(virtualizer);
 }
 
 /** px: until the window is measured. */
@@ -47,9 +47,11 @@ const FIRST_WIDTH = 1400;
 export interface Window {
   from: number;
   to: number;
+  /** It is being scrolled. */
+  passing: boolean;
 }
 
-const windowOf = (items: readonly { index: number }[]): Window => ({
-  from: items[0]?.index ?? 0,
-  to: (items.at(-1)?.index ?? -1) + 1,
-});
+function windowOf(virtualizer: { getVirtualItems: () => readonly { index: number }[]; isScrolling: boolean }): Window {
+  const items = virtualizer.getVirtualItems();
+  return { from: items[0]?.index ?? 0, to: (items.at(-1)?.index ?? -1) + 1, passing: virtualizer.isScrolling };
+}

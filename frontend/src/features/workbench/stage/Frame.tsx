@@ -43,6 +43,8 @@ function roomy([a, b, c, d]: [Point, Point, Point, Point]): [Point, Point, Point
 interface Props {
   /** Of the chosen layer's box, in px of the piece, clockwise from its top left. */
   corners: readonly Point[];
+  /** The same around what a group holds, where that is elsewhere. */
+  content?: readonly Point[];
   zoom: number;
   guides: Met;
   size: { width: number; height: number };
@@ -51,7 +53,7 @@ interface Props {
 }
 
 /** The box of the chosen layer, held at its corners and sides, and turned at the arm above it. */
-export function Frame({ corners, zoom, guides, size, grips }: Props) {
+export function Frame({ corners, content = [], zoom, guides, size, grips }: Props) {
   if (!corners.length) return null;
   const at = corners.map(([x, y]) => [x * zoom, y * zoom] as Point);
   const [a, b, c, d] = roomy(at as [Point, Point, Point, Point]);
@@ -73,6 +75,7 @@ export function Frame({ corners, zoom, guides, size, grips }: Props) {
   return (
     <svg className="chosen-frame overlay" aria-hidden="true">
       <Guides guides={guides} zoom={zoom} size={size} />
+      <Content corners={content} zoom={zoom} />
       <polygon {...line('ink', 1.4)} points={at.map((p) => p.join(',')).join(' ')} />
       {grips && <line {...line('ink', 1.2)} x1={top[0]} y1={top[1]} x2={arm[0]} y2={arm[1]} />}
       {grips && (
@@ -108,6 +111,11 @@ export function Frame({ corners, zoom, guides, size, grips }: Props) {
       })}
     </svg>
   );
+}
+
+function Content({ corners, zoom }: { corners: readonly Point[]; zoom: number }) {
+  const points = corners.map(([x, y]) => `${x * zoom},${y * zoom}`).join(' ');
+  return points && <polygon {...line('glass', 1.2)} className="content-frame" strokeDasharray="2 3" points={points} />;
 }
 
 /** What it stands level with, or below, and the gaps that are equal. */

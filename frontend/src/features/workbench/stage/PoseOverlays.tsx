@@ -1,10 +1,10 @@
 import { useMemo } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Layer, Pose } from '../../../api/contract';
-import { chainTo, cornersOf, type Point } from '../../../shared/geometry/matrix';
+import { chainTo, cornersOf, matrixOf, through, type Point } from '../../../shared/geometry/matrix';
 import type { Scene } from '../../player';
 import { useBench } from '../bench';
-import { around, boxOf, safeBox, type Box } from '../edits';
+import { around, boxInGroup, boxOf, safeBox, type Box } from '../edits';
 import { line } from '../../../shared/drawing/paint';
 import { useView } from '../view';
 import { boxBetween } from './caught';
@@ -18,7 +18,7 @@ import { Points } from './Points';
 import { TextInPlace } from './TextInPlace';
 import type { Drag } from './useDrag';
 import { onScreen, ownMatrix, type OverLayer } from './useHandles';
-import { known } from '../../../shared/known';
+import { known, lastOf } from '../../../shared/known';
 
 interface Props {
   picture: { width: number; height: number };
@@ -61,6 +61,7 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
           <Frame
             key={id}
             corners={cornersOf(chain, shown)}
+            content={contentOf(chain, shown)}
             zoom={zoom}
             guides={id === chosen.at(-1) ? (drag?.guides ?? {}) : {}}
             size={picture}
@@ -85,13 +86,27 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
 function rectangleAround(layers: readonly Layer[], pose: Pose, ids: readonly string[]): Point[] {
   const there = ids.filter((id) => chainTo(layers, id).length && chainTo(layers, id).every(({ id }) => pose[id]));
   if (!there.length) return [];
-  const { left, top, right, bottom } = around(there.map((id) => boxOf(layers, pose, id)));
-  return [
-    [left, top],
-    [right, top],
-    [right, bottom],
-    [left, bottom],
-  ];
+  return cornersAround(around(there.map((id) => boxOf(layers, pose, id))));
+}
+
+const cornersAround = ({ left, top, right, bottom }: Box): Point[] => [
+  [left, top],
+  [right, top],
+  [right, bottom],
+  [left, bottom],
+];
+
+/** Around what a group holds, where its own box is another; in px of the piece. */
+function contentOf(chain: readonly Layer[], pose: Pose): Point[] {
+  const group = lastOf(chain);
+  const held = (group.kind === 'group' ? (group.layers ?? []) : []).filter(({ id }) => pose[id]);
+  const look = known(pose[group.id]);
+  if (!held.length || look.layout !== 'none') return [];
+  const box = around(held.map((layer) => boxInGroup(layer, pose)));
+  const off = [box.left, box.top, box.right - Number(look.width), box.bottom - Number(look.height)];
+  if (off.every((px) => Math.abs(px) < 0.5)) return [];
+  const matrix = matrixOf(chain, pose);
+  return cornersAround(box).map((corner) => through(matrix, corner));
 }
 
 /** In px of its layer; where it is being pulled to. */

@@ -79,12 +79,13 @@ staggers = st.lists(
 undercurrents = st.lists(
     st.integers(2, 60).map(
         lambda tens: (
-            {"id": f"u{tens}", "name": "Round", "period_ms": tens * 10}
+            {"id": f"u{tens}", "name": "Round", "period_ms": tens * 10, "phase_ms": tens * 7}
             | {
                 "courses": [
                     {
                         "layer": "lamp",
                         "property": "rotation",
+                        "offset_ms": tens * 16,
                         "keys": [{"at_ms": 0, "value": 0}, {"at_ms": tens * 10, "value": 360}],
                     }
                 ]

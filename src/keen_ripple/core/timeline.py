@@ -217,9 +217,9 @@ def _play(timeline: Timeline, times_ms: Floats, poses: Sequence[dict[str, Look]]
     moments = np.array([timeline.run.within(t) for t in times_ms.tolist()])
     order = np.argsort(moments, kind="stable")
     write_tracks([poses[index] for index in order], timeline.tracks, timeline.numbers, moments[order])
-    for undercurrent, track in course_tracks(timeline.piece):
+    for undercurrent, course, track in course_tracks(timeline.piece):
         where = [(t, timeline.scrolled_at(t)) for t in times_ms.tolist()]
-        phases = np.array([phase_ms(timeline.piece, undercurrent, *each) for each in where])
+        phases = np.array([phase_ms(timeline.piece, undercurrent, course, *each) for each in where])
         order = np.argsort(phases, kind="stable")
         for index, value in zip(order, looks_at(track, Progress(phases[order])), strict=True):
             if undercurrent.runs(*timeline.run.states_at(moments[index])):

@@ -131,7 +131,9 @@ def _undercurrents(timeline: Timeline, layer: LayerBase) -> Iterator[Animation]:
             )
             suffix = f"--{number + 1}" if number else ""
             name = f"{timeline.piece.id}-{_named(layer.id)}--{_named(undercurrent.id)}{suffix}"
-            yield Animation(name, 0, undercurrent.period_ms, None, frames, undercurrent.section)
+            yield Animation(
+                name, -undercurrent.ahead_ms(course), undercurrent.period_ms, None, frames, undercurrent.section
+            )
 
 
 @dataclass(frozen=True)

@@ -73,6 +73,8 @@ def _unsupported(timeline: Timeline) -> Iterator[HandoffFault]:
         moved = {(track.layer, track.property.css) for track in timeline.tracks}
         for course in undercurrent.courses:
             row = BY_NAME[course.property]
+            if any(isinstance(key.value, dict) for key in course.keys):
+                yield _fault(f"a gradient of {course.layer} in motion", place, "Turn a layer that has it instead.")
             if (course.layer, row.css) in moved:
                 yield _fault(
                     f"{row.css} of {course.layer} moved twice at once", place, "Move a group around it instead."

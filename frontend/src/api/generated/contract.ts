@@ -1747,9 +1747,10 @@ export interface Computed {
   run: RunReading;
 }
 /**
- * What one property of one layer goes through in a period: numbers, or colours.
+ * What one property of one layer goes through in a period: numbers, colours, or gradients of one kind.
  *
  * From the last key it goes back to the first, unless a key stands at the end of the period: then it jumps there.
+ * It comes `offset_ms` behind the undercurrent, so that several go through the same in turn.
  */
 export interface Course {
   /**
@@ -1757,6 +1758,10 @@ export interface Course {
    */
   layer: string;
   property: string;
+  /**
+   * Whole milliseconds.
+   */
+  offset_ms?: number;
   /**
    * @minItems 2
    * @maxItems 200
@@ -2555,8 +2560,9 @@ export interface Stagger {
 /**
  * Courses with a period of their own, in step with the start of the piece.
  *
- * They run in the states named, and on the way between two of them; in all states where none are named. With a
- * `section` they follow the way scrolled through it instead of time: its height is their period.
+ * They run in the states named, and on the way between two of them; in all states where none are named. As the piece
+ * starts, `phase_ms` of the period have passed. With a `section` they follow the way scrolled through it instead of
+ * time: its height is their period.
  */
 export interface Undercurrent {
   /**
@@ -2568,6 +2574,10 @@ export interface Undercurrent {
    * Whole milliseconds.
    */
   period_ms: number;
+  /**
+   * Whole milliseconds.
+   */
+  phase_ms?: number;
   section?: string | null;
   states?: string[] | null;
   /**

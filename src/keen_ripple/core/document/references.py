@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Iterator
 from itertools import pairwise
+from typing import Any
 
 from keen_ripple.core.document.counts import count_faults
 from keen_ripple.core.document.layers import LayerBase, walk
@@ -101,6 +102,13 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
         yield from _undercurrent(undercurrent, layers, states, f"/undercurrents/{i}")
         if undercurrent.section is not None and undercurrent.section not in sections:
             yield _unknown("section", undercurrent.section, f"/undercurrents/{i}/section", sections)
+        if undercurrent.section and (undercurrent.phase_ms or any(c.offset_ms for c in undercurrent.courses)):
+            yield Fault(
+                f"{undercurrent.name} follows the scrolling, which has no phase.",
+                place=f"/undercurrents/{i}",
+                value=undercurrent.phase_ms,
+                remedy="Set its phase, and the offsets of its courses, to 0.",
+            )
     yield from _repeated((p.id, f"/parameters/{i}/id") for i, p in enumerate(piece.parameters))
     for i, parameter in enumerate(piece.parameters):
         for j, bind in enumerate(parameter.bind):
@@ -259,13 +267,29 @@ def _course(course: Course, period_ms: int, place: str) -> Iterator[Fault]:
             remedy=f"Begin at 0 and let them rise, up to the period of {period_ms} ms.",
         )
     for k, key in enumerate(course.keys):
-        if not fits(course.property, key.value) or not isinstance(key.value, int | float | str):
+        if not fits(course.property, key.value) or not isinstance(key.value, int | float | str | dict):
             yield Fault(
                 f"{key.value!r} is no {row.label}.",
                 place=f"{place}/keys/{k}/value",
                 value=key.value,
                 remedy=f"Give a {'number' if row.blend in NUMBERS else 'colour'} that the layer itself could have.",
             )
+    shapes = {_shape(key.value) for key in course.keys}
+    if len(shapes) > 1:
+        yield Fault(
+            f"The keys of {row.label} are {', '.join(sorted(shapes))}.",
+            place=f"{place}/keys",
+            value=sorted(shapes),
+            remedy="Give all of them a colour, or gradients of one kind with the same number of stops.",
+        )
+
+
+def _shape(value: Any) -> str:
+    """What keys have to have in common, so that one goes over into the next."""
+    if not isinstance(value, dict):
+        return "plain"
+    stops = value.get("stops")
+    return f"{value.get('kind')} with {len(stops) if isinstance(stops, list | tuple) else 'no'} stops"
 
 
 def _bind(bind: Bind, piece: Piece, layers: Layers, states: set[str], place: str) -> Iterator[Fault]:

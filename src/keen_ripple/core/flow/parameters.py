@@ -75,14 +75,18 @@ def _bound(piece: Piece, bind: Bind, value: Any) -> Piece:
 
 def _paced(own: Undercurrent, period_ms: int) -> Undercurrent:
     """With another period, and its keys at the same shares of it; as it is where they would fall on each other."""
+
+    def paced(ms: int) -> int:
+        return (2 * ms * period_ms + own.period_ms) // (2 * own.period_ms)
+
     courses = []
     for course in own.courses:
-        times = [(2 * key.at_ms * period_ms + own.period_ms) // (2 * own.period_ms) for key in course.keys]
+        times = [paced(key.at_ms) for key in course.keys]
         if any(a >= b for a, b in pairwise(times)):
             return own
         keys = tuple(key.model_copy(update={"at_ms": at}) for key, at in zip(course.keys, times, strict=True))
-        courses.append(course.model_copy(update={"keys": keys}))
-    return own.model_copy(update={"period_ms": period_ms, "courses": tuple(courses)})
+        courses.append(course.model_copy(update={"keys": keys, "offset_ms": paced(course.offset_ms)}))
+    return own.model_copy(update={"period_ms": period_ms, "phase_ms": paced(own.phase_ms), "courses": tuple(courses)})
 
 
 def _timed(piece: Piece, transition: str, hold: bool, value: Any) -> Piece:

@@ -7,7 +7,7 @@ from collections.abc import Mapping, Sequence
 from typing import Any
 
 from keen_ripple.core.document import Piece
-from keen_ripple.core.document.undercurrents import Undercurrent
+from keen_ripple.core.document.undercurrents import Course, Undercurrent
 
 Scrolls = Sequence[tuple[float, float]]
 """(moment in ms, px from the top), in the order of time: the content stands there from then on."""
@@ -33,13 +33,13 @@ def scrolled_at(scrolls: Scrolls, t_ms: float) -> float:
     return scrolls[index][1] if index >= 0 else 0.0
 
 
-def phase_ms(piece: Piece, own: Undercurrent, t_ms: float, y: float) -> float:
-    """The moment of its period at which an undercurrent stands: by time, or by the way scrolled through its section.
+def phase_ms(piece: Piece, own: Undercurrent, course: Course, t_ms: float, y: float) -> float:
+    """The moment of its period at which a course stands: by time, or by the way scrolled through its section.
 
     It begins where the top of the section meets that of the screen, and ends where its end does.
     """
     if own.section is None:
-        return t_ms % own.period_ms
+        return (t_ms + own.ahead_ms(course)) % own.period_ms
     section = next(each for each in piece.sections if each.id == own.section)
     share = (y - tops_of(piece)[own.section]) / section.height
     return min(max(share, 0.0), 1.0) * own.period_ms

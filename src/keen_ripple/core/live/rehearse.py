@@ -76,9 +76,9 @@ class Rehearsal:
         order = np.argsort(moments, kind="stable")
         tracks = self.tracks()
         write_tracks([poses[index] for index in order], tracks, Numbers(tracks), moments[order])
-        for undercurrent, track in course_tracks(self.piece):
+        for undercurrent, course, track in course_tracks(self.piece):
             where = [(t - self.origin_ms, self.scrolled_at(t)) for t in moments.tolist()]
-            phases = np.array([phase_ms(self.piece, undercurrent, *each) for each in where])
+            phases = np.array([phase_ms(self.piece, undercurrent, course, *each) for each in where])
             order = np.argsort(phases, kind="stable")
             for index, value in zip(order, looks_at(track, Progress(phases[order])), strict=True):
                 if undercurrent.runs(*self.states_at(float(moments[index]))):

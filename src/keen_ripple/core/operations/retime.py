@@ -228,7 +228,8 @@ def _undercurrent(undercurrent: Undercurrent, when: Moment) -> Undercurrent:
     zero = when(Fraction(0))
     period = max(when(Fraction(undercurrent.period_ms)) - zero, 1)
     courses = tuple(_course(course, lambda t: when(Fraction(t)) - zero) for course in undercurrent.courses)
-    return undercurrent.model_copy(update={"period_ms": period, "courses": courses})
+    phase = when(Fraction(undercurrent.phase_ms)) - zero
+    return undercurrent.model_copy(update={"period_ms": period, "phase_ms": phase, "courses": courses})
 
 
 def _course(course: Course, local: Callable[[int], int]) -> Course:
@@ -240,7 +241,7 @@ def _course(course: Course, local: Callable[[int], int]) -> Course:
             remedy="Leave the undercurrent more time, or take out keys.",
         )
     keys = tuple(key.model_copy(update={"at_ms": at}) for key, at in zip(course.keys, times, strict=True))
-    return course.model_copy(update={"keys": keys})
+    return course.model_copy(update={"keys": keys, "offset_ms": local(course.offset_ms)})
 
 
 def _corrected(piece: Piece, length_ms: int) -> Piece:

@@ -75,7 +75,8 @@ def test_undercurrents_go_on_when_the_run_has_ended() -> None:
     keys = [{"at_ms": 0, "value": 0, "easing": "ease-out"}, {"at_ms": 100, "value": 50}]
     course = sweep(400, property="y", keys=keys)
     timeline = played(transitions=[way("a", "b", LINEAR)], undercurrents=[course])
-    assert (timeline.run.loop_ms, timeline.run.common_loop_ms) == (None, 400)
+    # The run rests after 100 ms, and is shown for as long as what goes round takes.
+    assert (timeline.run.lead_in_ms, timeline.run.loop_ms, timeline.run.common_loop_ms) == (100, 400, 400)
     # From the last key, at 100 ms, straight back to the first.
     assert [pose["box"]["y"] for pose in sample(timeline, [4100, 4250, 4400])] == pytest.approx([50, 25, 0])
 

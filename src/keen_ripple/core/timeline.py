@@ -141,9 +141,8 @@ def _timeline_of(written: Piece, piece: Piece, before: Timeline | None, library:
     else:
         run = run_of(piece, {t.id: legs[t.id].length_ms for t in piece.transitions})
     voices = _voices(piece, poses, run, before) if any(layer.life == "free" for layer in flat.layers) else ()
-    if voices:
-        beside = [(int(voice.begins_ms), voice.timeline.run) for voice in voices]
-        run = going_on(with_common_loop(piece, run, beside), beside)
+    beside = [(int(voice.begins_ms), voice.timeline.run) for voice in voices]
+    run = going_on(piece, with_common_loop(piece, run, beside) if voices else run, beside)
     return Timeline(piece, poses, run, legs, reaches, finer, written, flat, library, voices)
 
 

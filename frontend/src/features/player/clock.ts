@@ -66,8 +66,8 @@ export class Clock {
   }
 
   setRun(run: Run): void {
-    // An edit keeps the moment, unless the run has become too short for it.
-    this.t = this.run ? Math.min(this.moment, run.total_ms) : this.t;
+    // An edit keeps the moment, unless the run has become too short for it. What only goes round goes on.
+    this.t = this.run && run.total_ms ? Math.min(this.moment, run.total_ms) : this.t;
     this.run = run;
     // What is played over and over stays so while it is edited.
     const before = this.part;

@@ -6,7 +6,8 @@ export { RunBar } from './RunBar';
 export { outlineOf } from './outline';
 export type { Scene } from './scene';
 export { LoopView, pictureOf, sheetOf, PoseView, type Picture } from './SceneView';
-export { knotsOf, updateTape, type Tape } from './tape';
+export { knotsOf, readTrack, unpack, updateTape, type Tape, type Track } from './tape';
+export { valueOf } from './values';
 /** With the runtime, which most views do not need at once. */
 export const UsedPiece = later(async () => (await import('./UsedPiece')).UsedPiece);
 export { waysRun } from './waysRun';

@@ -1,4 +1,5 @@
 import { Button, Flex } from 'antd';
+import type { Run } from '../../api/contract';
 import { useMemo, useState, type ReactNode } from 'react';
 import { Chip } from '../../shared/ui/Chip';
 import { NumberField } from '../../shared/ui/Field';
@@ -20,6 +21,8 @@ import {
   useWatch,
   choose as chooseOnBench,
   TransitionInspector,
+  undercurrentOf,
+  UndercurrentInspector,
 } from '../workbench';
 import { BarPanel } from './BarPanel';
 import { Filmstrip } from './Filmstrip';
@@ -68,24 +71,16 @@ function RunSheet({ axis }: { axis: ReactNode }) {
   const order = useLayerOrder();
   const rows = useSame(useMemo(() => rowsOf(bars, order), [bars, order]));
   const marks = useMemo(() => marksOf(bars, run, seam, piece.transitions ?? []), [bars, run, seam, piece]);
-  const [asked, setChosen] = useState<readonly string[]>([]);
-  // What is chosen already is not drawn anew.
-  const choose = (keys: readonly string[]) => setChosen((before) => (before.join() === keys.join() ? before : keys));
-  const chooseWay = (transition: string) => {
-    setChosen([]);
-    chooseOnBench({ transition, lane: null });
-  };
+  const { chosen, choose, chooseWay } = useChosenBars(bars);
   const [snapTo, setSnap] = useState<SnapTo>('ends');
   const fps = useWatch((w) => w.fps);
   const snap: Snap = snapTo === 'frames' ? fps : snapTo;
   const [staggers, setStaggers] = useState(false);
-  // What was chosen and is gone by an edit is chosen no longer.
-  const chosen = asked.filter((key) => bars.some((bar) => bar.key === key));
   const picked = bars.filter((bar) => chosen.includes(bar.key));
   return (
     <div className="sheet-body">
       <main className={tried ? 'sheet-main tried' : 'sheet-main'}>
-        {rows.length || run.voices.some((voice) => voice.run.total_ms) ? (
+        {rows.length || goesOn(run) ? (
           <Sheet
             bars={bars}
             rows={rows}
@@ -119,6 +114,26 @@ function RunSheet({ axis }: { axis: ReactNode }) {
   );
 }
 
+function useChosenBars(bars: readonly Bar[]) {
+  const [asked, setChosen] = useState<readonly string[]>([]);
+  // What was chosen and is gone by an edit is chosen no longer.
+  const chosen = asked.filter((key) => bars.some((bar) => bar.key === key));
+  const choose = (keys: readonly string[]) => {
+    if (keys.length) chooseOnBench({ undercurrent: null });
+    // What is chosen already is not drawn anew.
+    setChosen((before) => (before.join() === keys.join() ? before : keys));
+  };
+  const chooseWay = (transition: string) => {
+    setChosen([]);
+    chooseOnBench({ transition, lane: null });
+  };
+  return { chosen, choose, chooseWay };
+}
+
+/** Whether something beside the states moves. */
+const goesOn = (run: Run) =>
+  run.voices.some((voice) => voice.run.total_ms) || run.undercurrents.some(({ section }) => section === null);
+
 interface ChosenProps {
   picked: readonly Bar[];
   bars: readonly Bar[];
@@ -129,6 +144,8 @@ interface ChosenProps {
 /** What can be set of what is chosen: bars, or a transition. */
 function Chosen({ picked, bars, hasRows, hasVoices }: ChosenProps) {
   const way = useBench((b) => b.document.transitions?.find((t) => t.id === b.transition));
+  const undercurrent = useBench((b) => undercurrentOf(b.document, b.undercurrent));
+  if (undercurrent) return <UndercurrentInspector key={undercurrent.id} own={undercurrent} />;
   if (picked.length) return <BarPanel picked={picked} bars={bars} />;
   if (way) return <TransitionInspector key={way.id} transition={way} />;
   return <p className="quiet">{hasRows ? CHOOSE : hasVoices && TIMED_BY_ORIGINALS}</p>;

@@ -10,6 +10,7 @@ import type { Bar, Snap } from './model';
 import { Playhead } from './Playhead';
 import { ROW_H } from './rowHeight';
 import { Rows } from './Rows';
+import { Rounds } from './Rounds';
 import { Overview } from './Overview';
 import { useAxis, useAxisHands, type SheetAxis } from './useAxis';
 import { useWayPull } from './useWayPull';
@@ -76,6 +77,7 @@ export function Sheet({ bars, rows, chosen, choose, chooseWay, snap, marks }: Pr
           marks={marks}
         />
       </div>
+      <Rounds run={run} scale={scale} />
       <Voices run={run} scale={scale} />
       {shown.length > 0 && (
         <>

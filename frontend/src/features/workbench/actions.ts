@@ -28,7 +28,7 @@ function now() {
 }
 
 /** A refusal without a request is told like any other. What changes the tree is told of it as the edits before leave it. */
-async function tried<E extends edits.Edit>(edit: (piece: Piece) => E, then?: (edit: E) => void): Promise<void> {
+export async function tried<E extends edits.Edit>(edit: (piece: Piece) => E, then?: (edit: E) => void): Promise<void> {
   try {
     const piece = queue.drafted();
     const made = edit(piece);
@@ -322,11 +322,12 @@ export function leave(): void {
   else leaveChosen();
 }
 
-/** One level up: from the lane of a property to that of its layer, from a lane to its transition, from several to the last of them, from a layer to its group, and in the
+/** One level up: from an undercurrent to what was chosen, from the lane of a property to that of its layer, from a lane to its transition, from several to the last of them, from a layer to its group, and in the
  * end to the piece. */
 function leaveChosen(): void {
-  const { lane, laneProperty, alsoWays, transition, layer, others, document } = useBench.getState();
-  if (lane) choose({ lane: laneProperty ? lane : null });
+  const { lane, laneProperty, alsoWays, transition, layer, others, undercurrent, document } = useBench.getState();
+  if (undercurrent) choose({ undercurrent: null });
+  else if (lane) choose({ lane: laneProperty ? lane : null });
   else if (alsoWays.length) chooseWays([known(transition)]);
   else if (transition) choose({ transition: null });
   else if (others.length) chooseLayers([known(layer)]);

@@ -14,6 +14,7 @@ export function choose(asked: Choice): void {
   const what = {
     ...('layer' in asked && { others: ALONE }),
     ...('transition' in asked && { alsoWays: ALONE }),
+    ...(('layer' in asked || 'transition' in asked) && { undercurrent: null }),
     ...('lane' in asked && { laneProperty: null }),
     ...('scope' in asked && { scopeIsChosen: true }),
     ...(placed && { fresh: null }),

@@ -16,6 +16,8 @@ export interface Chosen {
   lane: string | null;
   /** Its property that has a lane of its own; null for the layer. */
   laneProperty: string | null;
+  /** The undercurrent that the inspector shows. */
+  undercurrent: string | null;
   scope: Scope;
   /** Somebody has said what edits reach. */
   scopeIsChosen: boolean;
@@ -34,6 +36,7 @@ export const NOTHING_CHOSEN: Chosen = {
   alsoWays: ALONE,
   lane: null,
   laneProperty: null,
+  undercurrent: null,
   scope: 'state',
   scopeIsChosen: false,
   fresh: null,
@@ -49,6 +52,7 @@ export function chosenIn(document: Piece, before: Chosen, earlier: Piece | null)
   return {
     state: states.includes(before.state) ? before.state : document.start,
     transition: transitions.some((t) => t.id === before.transition) ? before.transition : null,
+    undercurrent: document.undercurrents?.some(({ id }) => id === before.undercurrent) ? before.undercurrent : null,
     alsoWays: before.alsoWays.every((id) => transitions.some((t) => t.id === id)) ? before.alsoWays : ALONE,
     layer: left.at(-1) ?? null,
     others: left.length - 1 === before.others.length ? before.others : left.slice(0, -1),

@@ -2,7 +2,7 @@ import { describe, expect, it } from 'vitest';
 import type { Piece, Run } from '../../api/contract';
 import { howToPlay, standingStill } from './standing';
 
-const run = (final_state: string, total_ms = 0) => ({ final_state, total_ms }) as Run;
+const run = (final_state: string, total_ms = 0) => ({ final_state, total_ms, segments: [] }) as unknown as Run;
 const piece = (...transitions: object[]) =>
   ({
     layers: [{ kind: 'ellipse', id: 'knob', name: 'Knob' }],
@@ -32,6 +32,9 @@ describe('a piece that stands still', () => {
     expect(standingStill(stands, run('a'))).toBe(why);
     expect(howToPlay(stands, run('a'))).toMatch(remedy);
   });
+
+  it('says what it waits for while something goes round', () =>
+    expect(standingStill(piece({ from: 'a', cue: 'tap' }), run('a', 300))).toBe('Goes round: Off waits for a tap'));
 
   it('says nothing where something plays', () => expect(standingStill(piece(), run('a', 300))).toBeNull());
 });

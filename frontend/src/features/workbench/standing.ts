@@ -3,11 +3,15 @@ import type { Piece, Run } from '../../api/contract';
 import { awaited, isByAPerson } from './cues';
 import { labelOf } from './tree';
 
-/** Why nothing plays, as a sentence without its end; null for a run that plays. */
+/** Why nothing plays, as a sentence without its end; null for a run that plays. What goes round on its own does not lead
+ * to another state. */
 export function standingStill(piece: Piece, run: Run): string | null {
-  if (run.total_ms > 0) return null;
+  const goesRound = run.total_ms > 0;
+  if (goesRound && run.segments.some(({ kind }) => kind === 'travel')) return null;
   const wanted = waitsFor(piece, run.final_state);
-  if (wanted) return `Stands still: ${nameOf(piece, run.final_state)} waits for ${wanted}`;
+  if (wanted)
+    return `${goesRound ? 'Goes round' : 'Stands still'}: ${nameOf(piece, run.final_state)} waits for ${wanted}`;
+  if (goesRound) return null;
   return piece.states.length === 1
     ? 'Stands still: the piece has one state'
     : `Stands still: nothing leads on from ${nameOf(piece, run.final_state)}`;

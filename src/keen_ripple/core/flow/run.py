@@ -166,13 +166,16 @@ def with_common_loop(piece: Piece, run: Run, others: Sequence[Beside] = ()) -> R
     return replace(run, common_loop_ms=kept, common_from_ms=settled)
 
 
-def going_on(run: Run, others: Sequence[Beside]) -> Run:
-    """A run that rests goes on for as long as others beside it have something to show: for their common loop, or once
-    through the longest where that takes too long to be watched."""
-    if run.loop_ms is not None or not others:
+def going_on(piece: Piece, run: Run, others: Sequence[Beside]) -> Run:
+    """A run that rests goes on for as long as undercurrents, and others beside it, have something to show: for their
+    common loop, or once through the longest where that takes too long to be watched."""
+    rest = (run.final_state, run.final_state)
+    rounds = [u.period_ms for u in piece.undercurrents if u.section is None and u.runs(*rest)]
+    if run.loop_ms is not None or not (others or rounds):
         return run
     from_ms, loop = run.common_from_ms, run.common_loop_ms
-    once = max(begins + other.total_ms for begins, other in others)
+    ends = [*(begins + other.total_ms for begins, other in others), *(run.total_ms + period for period in rounds)]
+    once = max(ends)
     if loop is not None and loop <= LONGEST_SHOWN_LOOP_MS:
         lead_in, end = from_ms, from_ms + loop
     else:
@@ -180,7 +183,7 @@ def going_on(run: Run, others: Sequence[Beside]) -> Run:
     rests = [(run.lead_in_ms, lead_in), (lead_in, end)]
     state = run.final_state
     segments = (Segment("hold", state, state, start, stop, "") for start, stop in rests if stop > start)
-    return replace(run, lead_in_ms=lead_in, loop_ms=loop, segments=(*run.segments, *segments))
+    return replace(run, lead_in_ms=lead_in, loop_ms=loop, plays=None, segments=(*run.segments, *segments))
 
 
 def leaves_first(piece: Piece, state: str, first: bool) -> Transition | None:

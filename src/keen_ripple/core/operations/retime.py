@@ -57,14 +57,20 @@ def _check_times(piece: Piece) -> None:
 
 def _length_ms(piece: Piece) -> int:
     """Of the loop, or of a run that ends."""
-    run = timeline_of(piece).run
+    run = _run(piece)
     return run.loop_ms or run.total_ms
+
+
+def _run(piece: Piece) -> Run:
+    """Of its transitions; where they take no time, that of what goes round on its own."""
+    own = timeline_of(piece.model_copy(update={"undercurrents": ()})).run
+    return own if own.total_ms else timeline_of(piece).run
 
 
 def fitted(piece: Piece, length_ms: int) -> Piece:
     """The loop, or a run that ends, takes exactly that long. Raises RetimeFault."""
     _check_times(piece)
-    run = timeline_of(piece).run
+    run = _run(piece)
     old = _length_ms(piece)
     if not old or length_ms < 1:
         raise RetimeFault(
@@ -74,7 +80,14 @@ def fitted(piece: Piece, length_ms: int) -> Piece:
         )
     ratio, lead_in = Fraction(length_ms, old), run.lead_in_ms if run.loop_ms else 0
     start = _nearest(lead_in * ratio)
-    return _retimed(piece, lambda t: start + _nearest((t - lead_in) * ratio), length_ms)
+    found = _retimed(piece, lambda t: start + _nearest((t - lead_in) * ratio), length_ms)
+    if _length_ms(found) != length_ms:
+        raise RetimeFault(
+            f"What goes round would look the same again after {_length_ms(found)} ms, not {length_ms}.",
+            value=length_ms,
+            remedy="Give the undercurrents periods of their own.",
+        )
+    return found
 
 
 def quantised(piece: Piece, fps: float) -> Piece:
@@ -93,7 +106,7 @@ def _nearest(t: Fraction | int) -> int:
 
 def _retimed(piece: Piece, when: Moment, length_ms: int | None = None) -> Piece:
     """`length_ms` is how long the loop has to be where states are left early."""
-    run = timeline_of(piece).run
+    run = _run(piece)
     places = {} if leaves_early(piece) else _places(run)
     transitions = tuple(
         _transition(t, when, *places.get(t.id, (0, rest_ms(piece, t))), rest_ms(piece, t) - t.hold_ms)
@@ -250,7 +263,7 @@ def _corrected(piece: Piece, length_ms: int) -> Piece:
     In turn, because the length may step over the wanted one as a single state is left earlier.
     """
     for turn in range(CORRECTIONS):
-        run = timeline_of(piece).run
+        run = _run(piece)
         missing = length_ms - (run.loop_ms or run.total_ms)
         if missing == 0:
             return piece

@@ -25,4 +25,5 @@ export * from './sections';
 export * from './states';
 export * from './traits';
 export * from './transitions';
+export * from './undercurrents';
 export * from './values';

@@ -56,13 +56,14 @@ export function renameParameter(piece: Piece, { id }: Parameter, name: string): 
 
 /** Where a parameter goes, in words. */
 export function goesTo(piece: Piece, { bind }: Parameter): string {
-  const places = bind.map(({ layer, property, state, transition, hold, parameter }) => {
+  const places = bind.map(({ layer, property, state, transition, hold, parameter, undercurrent }) => {
     if (layer && parameter) return `${parameter} of ${placed(piece, layer).layer.name}`;
     if (layer && property) {
       const where = `${propertyNamed(property).label} of ${placed(piece, layer).layer.name}`;
       return state ? `${where} in ${stateNamed(piece, state).name}` : where;
     }
-    if (!transition) return 'the period of an undercurrent';
+    if (!transition)
+      return `period of ${piece.undercurrents?.find(({ id }) => id === undercurrent)?.name ?? 'an undercurrent'}`;
     const { from, to } = transitionNamed(piece, transition);
     if (hold) return `hold in ${stateNamed(piece, from).name}`;
     return `duration ${stateNamed(piece, from).name} → ${stateNamed(piece, to).name}`;

@@ -5,6 +5,7 @@ import { inTurn, type Edit } from './edit';
 import { namesOf } from './layers';
 import { unbound } from './parameters';
 import { allOptions } from './traits';
+import type { Undercurrent } from './undercurrents';
 
 /** Removes layers with all that states and transitions say of them; `touches` tells which those were. */
 export function removeLayers(piece: Piece, ids: readonly string[]): Edit & { touches: string } {
@@ -35,6 +36,8 @@ export function removeLayer(piece: Piece, id: string): Edit {
     for (const [name, value] of Object.entries(without(transition, gone)))
       patch.push({ op: 'add', path: `/transitions/${t}/${name}`, value });
   });
+  const left = (u: Undercurrent) => u.courses.some((course) => !gone.has(course.layer));
+  const stopped = new Set((piece.undercurrents ?? []).filter((u) => !left(u)).map(({ id }) => id));
   if (piece.undercurrents?.some(({ courses }) => courses.some((course) => gone.has(course.layer)))) {
     const kept = piece.undercurrents.map((u) => ({
       ...u,
@@ -42,7 +45,7 @@ export function removeLayer(piece: Piece, id: string): Edit {
     }));
     patch.push({ op: 'add', path: '/undercurrents', value: kept.filter((u) => u.courses.length) });
   }
-  patch.push(...unbound(piece, (bind) => gone.has(bind.layer ?? '')));
+  patch.push(...unbound(piece, (bind) => gone.has(bind.layer ?? '') || stopped.has(bind.undercurrent ?? '')));
   return { label: `Delete ${layer.name}`, patch: [...patch, { op: 'remove', path }] };
 }
 

@@ -181,8 +181,17 @@ export function removeState(piece: Piece, id: string): Edit {
     );
     patch.push({ op: 'add', path: '/undercurrents', value: left.filter((u) => u.states?.length !== 0) });
   }
+  const stopped = (piece.undercurrents ?? []).filter((u) => u.states?.every((state) => state === id)).map((u) => u.id);
   const ways = new Set(kept.map((t) => t.id));
-  patch.push(...unbound(piece, (bind) => bind.state === id || (!!bind.transition && !ways.has(bind.transition))));
+  patch.push(
+    ...unbound(
+      piece,
+      (bind) =>
+        bind.state === id ||
+        stopped.includes(bind.undercurrent ?? '') ||
+        (!!bind.transition && !ways.has(bind.transition)),
+    ),
+  );
   if (piece.start === id)
     patch.push({ op: 'replace', path: '/start', value: heir ?? known(piece.states.find((s) => s.id !== id)).id });
   return { label: `Delete state ${known(piece.states[index]).name}`, patch };

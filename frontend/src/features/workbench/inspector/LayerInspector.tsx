@@ -25,6 +25,7 @@ import { PlacementFields } from './PlacementFields';
 import { PaintEditor } from './PaintEditor';
 import { ShadowsEditor } from './ShadowsEditor';
 import { TouchOfLayers } from './Touch';
+import { GoesRound } from './Undercurrents';
 import { firstOf, lastOf } from '../../../shared/known';
 
 /** Everything that the chosen layers have in common, in the state that is being posed. */
@@ -80,6 +81,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
       })}
       {ids.length === 1 && <OfferedOfLayer id={firstOf(ids)} values={common} />}
       {ids.length === 1 && <AlongSections key={firstOf(ids)} id={firstOf(ids)} />}
+      <GoesRound key={ids.join()} ids={ids} />
       <TouchOfLayers ids={ids} />
     </>
   );

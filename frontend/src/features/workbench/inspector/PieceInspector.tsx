@@ -10,6 +10,7 @@ import { Retime } from './Retime';
 import { SafeArea } from './SafeArea';
 import { Sections } from './Sections';
 import { TouchOfPiece } from './Touch';
+import { Undercurrents } from './Undercurrents';
 
 /** What belongs to the whole piece. */
 export function PieceInspector() {
@@ -62,6 +63,7 @@ export function PieceInspector() {
       </p>
       <CloseLoop />
       <Retime />
+      <Undercurrents />
       <Sections />
       <SafeArea />
       <OwnGuides />

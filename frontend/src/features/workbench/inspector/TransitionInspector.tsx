@@ -4,6 +4,7 @@ import { useShallow } from 'zustand/react/shallow';
 import type { Run, Transition } from '../../../api/contract';
 import { Choice } from '../../../shared/ui/Choice';
 import { addStateBetween, addWayBack } from '../actions';
+import { goRound } from '../goRound';
 import { attempt, clock, make, namedOf, useBench } from '../bench';
 import { playWays } from '../course';
 import { removeTransition, setTransition, type Timing } from '../edits';
@@ -154,7 +155,7 @@ function Foot({ transition }: { transition: Transition }) {
     if (alone) clock.setPart(alone, (run) => partOf(run, id));
   };
   return (
-    <Flex align="center">
+    <Flex align="center" wrap>
       <PlainButton title="Only this transition, over and over" onClick={play}>
         play alone
       </PlainButton>
@@ -169,6 +170,12 @@ function Foot({ transition }: { transition: Transition }) {
         onClick={() => void addWayBack(transition)}
       >
         + way back
+      </PlainButton>
+      <PlainButton
+        title="An undercurrent: what it moves goes there and back on its own, in all states"
+        onClick={() => void goRound(transition)}
+      >
+        as undercurrent
       </PlainButton>
       <span className="spring" />
       <PlainButton onClick={() => void attempt(removeTransition(now(), transition.id))}>delete</PlainButton>

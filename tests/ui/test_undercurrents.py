@@ -103,8 +103,15 @@ def test_a_streak_that_runs_round_a_border_with_three_parameters(bench) -> None:
     streak = bench.browser.current_url.split("/pieces/")[1].split("/")[0]
     piece = read_piece(bench.document())
     holder = {
-        "kind": "placement", "id": "copy", "name": "Copy", "piece": streak,
-        "x": 0, "y": 0, "width": 200, "height": 120, "state": "first",
+        "kind": "placement",
+        "id": "copy",
+        "name": "Copy",
+        "piece": streak,
+        "x": 0,
+        "y": 0,
+        "width": 200,
+        "height": 120,
+        "state": "first",
         "values": {parameters[0]["id"]: 600, parameters[1]["id"]: "#c03a1e"},
     }
     screen = {"format": 1, "id": "screen", "name": "Screen", "width": 200, "height": 120, "layers": [holder]}

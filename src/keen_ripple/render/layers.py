@@ -7,12 +7,14 @@ from collections.abc import Callable, Mapping, Sequence
 from functools import lru_cache
 from typing import Any
 
+import numpy as np
 import skia
 
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.measures.geometry import local_matrix
 from keen_ripple.core.values import Fade, Shadow
+from keen_ripple.media import MediumFault, reel_of
 from keen_ripple.render.filters import colour_matrices
 from keen_ripple.render.paints import argb, fill
 from keen_ripple.render.shapes import OUTWARDS, box, outline, rrect, stroke, written
@@ -176,19 +178,32 @@ def _text(canvas: skia.Canvas, look: Look) -> None:
     _faded(canvas, look["fill"], set_in)
 
 
-def _picture(canvas: skia.Canvas, look: Look) -> None:
+def _picture(canvas: skia.Canvas, look: Look, read: Callable[[str], skia.Image | None] | None = None) -> None:
+    decode = read or _decoded
     shape = rrect("picture", look)
     for shadow in reversed(look["shadows"]):
         if not shadow.inset:
             _cast(canvas, "picture", look, shadow)
     canvas.save()
     canvas.clipRRect(shape, skia.ClipOp.kIntersect, True)
-    _faded(canvas, look["source"], lambda source: _fitted(canvas, source, look))
+    _faded(canvas, look["source"], lambda source: _fitted(canvas, decode(source), look))
     canvas.restore()
 
 
-def _fitted(canvas: skia.Canvas, source: str, look: Look) -> None:
-    image = _decoded(source)
+def _medium(canvas: skia.Canvas, look: Look) -> None:
+    _picture(canvas, look, lambda source: _frame(source, look["playhead"]))
+
+
+def _frame(source: str, t_ms: float) -> skia.Image | None:
+    """What a medium shows at a moment of it; None for what cannot be read."""
+    try:
+        pixels = reel_of(source).at(t_ms)
+    except MediumFault:
+        return None
+    return skia.Image.fromarray(np.ascontiguousarray(pixels), colorType=skia.kRGBA_8888_ColorType)
+
+
+def _fitted(canvas: skia.Canvas, image: skia.Image | None, look: Look) -> None:
     if image is None:
         return
     across, down = look["width"] / image.width(), look["height"] / image.height()
@@ -201,7 +216,7 @@ def _fitted(canvas: skia.Canvas, source: str, look: Look) -> None:
 
 @lru_cache(maxsize=64)
 def _decoded(source: str) -> skia.Image | None:
-    """The picture of a data: URL; None for a film, of which nothing is drawn here."""
+    """The picture of a data: URL; None for what is none."""
     return skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(base64.b64decode(source.partition(",")[2])))
 
 
@@ -213,5 +228,5 @@ KINDS: dict[str, Callable[[skia.Canvas, Look], None]] = {
     "path": _path,
     "text": _text,
     "picture": _picture,
-    "medium": _picture,
+    "medium": _medium,
 }

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+from dataclasses import asdict
+
 from flask import Blueprint, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.intake import take_svg
-from keen_ripple.web.contract.answers import Artwork
+from keen_ripple.media import facts_of
+from keen_ripple.web.contract.answers import Artwork, MediumFacts
 from keen_ripple.web.contract.bodies import Drawing, body
 
 blueprint = Blueprint("intakes", __name__, url_prefix="/api/intake")
@@ -27,3 +30,9 @@ def take() -> ResponseReturnValue:
     document = taken.document
     artwork = {key: document[key] for key in ("name", "width", "height", "layers")}
     return Artwork(**artwork, notes=taken.notes).told()
+
+
+@blueprint.post("/medium")
+def facts() -> ResponseReturnValue:
+    """How large a medium is, and how long it plays: the bytes of a GIF, APNG, WebP, MP4 or WebM file."""
+    return MediumFacts(**asdict(facts_of(request.get_data()))).told()

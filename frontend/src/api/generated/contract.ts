@@ -2285,6 +2285,16 @@ export interface MadeRehearsal {
   until_ms: number;
 }
 /**
+ * What was found in a medium; `length_ms` is 0 where it stands still, at `fullest_ms` most is seen of it.
+ */
+export interface MediumFacts {
+  mime: string;
+  width: number;
+  height: number;
+  length_ms: number;
+  fullest_ms: number;
+}
+/**
  * What the core made of states and transitions; after an edit, of those that changed.
  *
  * `layers` are what is drawn, with what stands in placements; none where that is just what the document says.

@@ -79,7 +79,7 @@ EasingText = Annotated[
 PathData = Annotated[str, Field(max_length=LONGEST_PATH, description="SVG path data."), AfterValidator(_path)]
 Size = Annotated[float, Field(ge=1.0, le=8192.0, description="px")]
 PICTURE = r"^data:image/(png|jpeg|webp);base64,[A-Za-z0-9+/]+={0,2}$"
-MEDIUM = r"^data:(image/(gif|webp)|video/(mp4|webm));base64,[A-Za-z0-9+/]+={0,2}$"
+MEDIUM = r"^data:(image/(gif|webp|png)|video/(mp4|webm));base64,[A-Za-z0-9+/]+={0,2}$"
 MediumText = Annotated[
     str,
     Field(pattern=MEDIUM, max_length=8_000_000, description="A medium as a data: URL."),

@@ -281,6 +281,16 @@ class Artwork(Answer):
     notes: tuple[str, ...]
 
 
+class MediumFacts(Answer):
+    """What was found in a medium; `length_ms` is 0 where it stands still, at `fullest_ms` most is seen of it."""
+
+    mime: str
+    width: int
+    height: int
+    length_ms: int
+    fullest_ms: int
+
+
 class PastRevision(Sent):
     revision: int
     label: str

@@ -1,6 +1,7 @@
 /* The only place that talks to the server. */
 import type {
   Artwork,
+  MediumFacts,
   BetweenStates,
   ChangeAnswer,
   Colour,
@@ -145,6 +146,9 @@ export const api = {
     (await (
       await fetched('POST', `/intake?name=${encodeURIComponent(name)}`, new Blob([svg], { type: 'image/svg+xml' }))
     ).json()) as Artwork,
+  /** How large a medium is, and how long it plays. */
+  mediumFacts: async (file: Blob) =>
+    (await (await fetched('POST', '/intake/medium', new Blob([file]))).json()) as MediumFacts,
   edit: (id: string, revision: number, label: string, patch: Operation[], burst: string) =>
     ask<ChangeAnswer>('PATCH', at(id), { revision, label, patch, burst }),
   revision: (id: string) => ask<Revision>('GET', `${at(id)}/revision`),

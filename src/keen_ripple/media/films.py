@@ -31,9 +31,9 @@ class Film(Reel):
             )
             check_size(self.width, self.height, self.frames, self.length_ms)
             self._frame, self._next_ms = self._read_from(0.0)
-        except (FFmpegError, IndexError, ValueError, StopIteration) as error:
+        except (FFmpegError, IndexError, ValueError, StopIteration):
             raise MediumFault(
-                f"The file cannot be read as a film: {error or 'it has no pictures'}.",
+                "The file cannot be read as a film.",
                 remedy="Save it again as MP4 or WebM, or choose another.",
             ) from None
 

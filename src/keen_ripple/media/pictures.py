@@ -33,9 +33,9 @@ class Pictures(Reel):
             check_size(self.width, self.height, self.frames, 0.0)
             self._begin()
             lengths = [self._step() for _ in range(self.frames)]
-        except WRONG as error:
+        except WRONG:
             raise MediumFault(
-                f"The file cannot be read as moving pictures: {error}.", remedy="Save it again, or choose another."
+                "The file cannot be read as moving pictures.", remedy="Save it again, or choose another."
             ) from None
         self.mime = f"image/{(self._image.format or 'gif').lower()}"
         self._starts = [0.0, *accumulate(lengths)][:-1]

@@ -5,6 +5,7 @@ import { MASKS, PLAIN, SHOWN } from './writersOf';
 import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';
 import { background, boxShadow, colour, filter, image, isFade, picture } from './paint';
+import { reelOf } from './reels';
 import { known } from '../../shared/known';
 import { textOf } from '../../shared/text/values';
 
@@ -294,20 +295,35 @@ function clipPathNamed(id: string): { clipPath: SVGClipPathElement; clip: SVGPat
   return { clipPath, clip };
 }
 
-/** A film stands at its playhead, moved by the tape and not by itself; what is no film is shown as a picture. */
+/** A medium stands at its playhead, moved by the tape and not by itself. Where a browser cannot read single frames, moving
+ * pictures are shown as it plays them. */
 function medium(element: HTMLElement, look: Look): void {
   const source = textOf(isFade(look.source) ? look.source.to : look.source);
-  if (!source.startsWith('data:video/')) return picture(element.style, look);
-  let film = element.querySelector('video');
-  if (!film) {
-    film = document.createElement('video');
-    Object.assign(film, { muted: true, playsInline: true, preload: 'auto' });
-    element.append(film);
+  const isFilm = source.startsWith('data:video/');
+  const reel = isFilm ? null : reelOf(source);
+  if (!isFilm && !reel) return picture(element.style, look);
+  const shown = mediumIn(element, isFilm ? 'video' : 'canvas');
+  shown.style.objectFit = textOf(look.fit);
+  shown.style.objectPosition = `${Number(look.focus_x) * 100}% ${Number(look.focus_y) * 100}%`;
+  const t = Number(look.playhead);
+  if (shown instanceof HTMLCanvasElement) {
+    if (shown.dataset.of !== source) Object.assign(shown.dataset, { of: source, frame: '' });
+    reel?.show(shown, t);
+    return;
   }
-  if (film.src !== source) film.src = source;
-  film.style.objectFit = textOf(look.fit);
-  film.style.objectPosition = `${Number(look.focus_x) * 100}% ${Number(look.focus_y) * 100}%`;
-  film.currentTime = Number(look.playhead) / 1000;
+  if (shown.src !== source) shown.src = source;
+  if (Math.abs(shown.currentTime * 1000 - t) > 0.5) shown.currentTime = t / 1000;
+}
+
+/** The one child of a medium: another kind of source needs another. */
+function mediumIn<K extends 'video' | 'canvas'>(element: HTMLElement, kind: K): HTMLElementTagNameMap[K] {
+  const before = element.querySelector<HTMLVideoElement | HTMLCanvasElement>(':scope > video, :scope > canvas');
+  if (before?.localName === kind) return before as HTMLElementTagNameMap[K];
+  before?.remove();
+  element.style.backgroundImage = 'none';
+  const fresh = document.createElement(kind);
+  if (fresh instanceof HTMLVideoElement) Object.assign(fresh, { muted: true, playsInline: true, preload: 'auto' });
+  return element.appendChild(fresh);
 }
 
 function writeText(element: HTMLElement, { text }: Look): void {

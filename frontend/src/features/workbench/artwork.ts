@@ -1,13 +1,13 @@
 /* Drawings from outside: read by the server, made part of the piece by one edit. */
 import { useEffect } from 'react';
-import type { Artwork, Layer, Operation, Piece } from '../../api/contract';
+import type { Artwork, Layer, MediumFacts, Operation, Piece } from '../../api/contract';
 import { api } from '../../api/client';
 import type { Point } from '../../shared/geometry/path';
 import { round } from '../../shared/text/sums';
 import { attempt, sayFault, useBench } from './bench';
 import { copyLayers, pasteLayers } from './actions';
 import { choose } from './choosing';
-import { addLayer, CannotBe, scaled, withFreeIds, type Edit } from './edits';
+import { addLayer, addMedium, CannotBe, scaled, withFreeIds, type Edit } from './edits';
 import { walk } from './tree';
 import { lastOf } from '../../shared/known';
 
@@ -51,6 +51,36 @@ export async function takeIn(name: string, svg: Blob, at?: Point): Promise<void>
   }
 }
 
+/** Of pictures that may move, what their first bytes say: a chunk of an APNG, or of a WebP. */
+async function isMoving(file: File): Promise<boolean> {
+  if (file.type.startsWith('video/') || file.type === 'image/gif') return true;
+  const head = new TextDecoder('latin1').decode(await file.slice(0, 4096).arrayBuffer());
+  return file.type === 'image/webp' ? /^RIFF.{4}WEBPVP8X[\s\S]*ANIM/.test(head) : head.includes('acTL');
+}
+
+/** A medium from a file, as a document has it. Rejects with what the server says of it, or CannotBe. */
+export async function readMedium(file: File): Promise<MediumFacts & { source: string }> {
+  const facts = await api.mediumFacts(file);
+  if (!facts.length_ms)
+    throw new CannotBe(
+      `${file.name} has one picture alone and stands still. Save it as PNG, and take it as a picture.`,
+    );
+  const data = await dataOf(file);
+  return { ...facts, source: `data:${facts.mime};${data.slice(data.indexOf('base64,'))}` };
+}
+
+/** A medium around a place of the piece, no larger than it; it plays over and over until somebody says otherwise. */
+async function takeMedium(name: string, file: File, at?: Point): Promise<void> {
+  const { source, length_ms, fullest_ms, ...size } = await readMedium(file);
+  const { document: piece } = useBench.getState();
+  const edit = addMedium(
+    piece,
+    { ...boxFor(piece, size, at), source, length_ms, playhead: fullest_ms },
+    name || 'Medium',
+  );
+  if (await attempt(edit)) choose({ layer: edit.id, transition: null });
+}
+
 const isSvg = (file: File) => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
 const PICTURES = ['image/png', 'image/jpeg', 'image/webp'];
 /** As data in the document a picture takes a third more. */
@@ -61,27 +91,33 @@ export async function takeFile(file: File, at?: Point): Promise<void> {
   const name = file.name.replace(/\.\w+$/, '');
   try {
     if (isSvg(file)) await takeIn(name, file, at);
+    else if (await isMoving(file)) await takeMedium(name, file, at);
     else await takePicture(name, file, at);
   } catch (error) {
     sayFault(error);
   }
 }
 
-/** A picture from a file, as a document has it. Rejects with CannotBe for what is none, or too large. */
-export async function readPicture(file: File): Promise<{ source: string; width: number; height: number }> {
-  if (!PICTURES.includes(file.type))
-    throw new CannotBe(`${file.name} is no picture that can be taken. Choose a PNG, JPEG, WebP or SVG file.`);
-  if (file.size > MOST_BYTES)
-    throw new CannotBe(
-      `${file.name} has ${(file.size / 1e6).toFixed(1)} MB. A picture may have ${(MOST_BYTES / 1e6).toFixed(1)} MB: save it smaller first.`,
-    );
-  const source = await new Promise<string>((resolve, reject) => {
+const dataOf = (file: File): Promise<string> =>
+  new Promise((resolve, reject) => {
     const reader = Object.assign(new FileReader(), {
       onload: () => resolve(reader.result as string),
       onerror: () => reject(reader.error as Error),
     });
     reader.readAsDataURL(file);
   });
+
+/** A picture from a file, as a document has it. Rejects with CannotBe for what is none, or too large. */
+export async function readPicture(file: File): Promise<{ source: string; width: number; height: number }> {
+  if (!PICTURES.includes(file.type))
+    throw new CannotBe(
+      `${file.name} is nothing that can be taken. Choose a PNG, JPEG, WebP or SVG file, or a GIF, APNG, MP4 or WebM.`,
+    );
+  if (file.size > MOST_BYTES)
+    throw new CannotBe(
+      `${file.name} has ${(file.size / 1e6).toFixed(1)} MB. A picture may have ${(MOST_BYTES / 1e6).toFixed(1)} MB: save it smaller first.`,
+    );
+  const source = await dataOf(file);
   const { width, height } = await createImageBitmap(file).catch(() => {
     throw new CannotBe(`${file.name} cannot be read as a picture. Open it in another program and save it again.`);
   });
@@ -92,12 +128,15 @@ export async function readPicture(file: File): Promise<{ source: string; width: 
 async function takePicture(name: string, file: File, at?: Point): Promise<void> {
   const { source, ...size } = await readPicture(file);
   const { document: piece } = useBench.getState();
+  const edit = addLayer(piece, 'picture', { ...boxFor(piece, size, at), source }, name || 'Picture');
+  if (await attempt(edit)) choose({ layer: edit.id, transition: null });
+}
+
+/** Around a place of the piece, no larger than it, at its own proportions. */
+function boxFor(piece: Piece, size: { width: number; height: number }, at: Point = middleOf(piece)) {
   const scale = Math.min(piece.width / size.width, piece.height / size.height, 1);
   const [width, height] = [Math.max(Math.round(size.width * scale), 1), Math.max(Math.round(size.height * scale), 1)];
-  const [x, y] = at ?? middleOf(piece);
-  const place = { x: Math.round(x - width / 2), y: Math.round(y - height / 2) };
-  const edit = addLayer(piece, 'picture', { ...place, width, height, source }, name || 'Picture');
-  if (await attempt(edit)) choose({ layer: edit.id, transition: null });
+  return { x: Math.round(at[0] - width / 2), y: Math.round(at[1] - height / 2), width, height };
 }
 
 const middleOf = ({ width, height }: Piece): Point => [width / 2, height / 2];

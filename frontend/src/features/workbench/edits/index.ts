@@ -10,6 +10,7 @@ export * from './groups';
 export * from './guides';
 export * from './intent';
 export * from './layers';
+export * from './media';
 export * from './loop';
 export * from './outlined';
 export * from './parameters';

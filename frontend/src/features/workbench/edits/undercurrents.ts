@@ -72,6 +72,12 @@ export function firstKeys(name: string, value: Value, period = PERIOD): Key[] {
 
 const turns = (gradient: Gradient): gradient is Exclude<Gradient, { kind: 'radial' }> => gradient.kind !== 'radial';
 
+/** From its beginning to its end, at its own pace. */
+export const playedThrough = (length_ms: number): Key[] => [
+  { at_ms: 0, value: 0, easing: 'linear' },
+  { at_ms: length_ms, value: length_ms, easing: 'linear' },
+];
+
 /** Angles go round; null for what does not. */
 function onceAround(name: string, value: Value): Value | null {
   if (name === 'rotation' && typeof value === 'number') return value + 360;
@@ -117,7 +123,7 @@ function coursesOf(pose: Pose, ids: readonly string[], property: string, period:
   }));
 }
 
-function added(piece: Piece, wanted: string, period_ms: number, courses: Course[]): Made {
+export function added(piece: Piece, wanted: string, period_ms: number, courses: Course[]): Made {
   const all = undercurrentsOf(piece);
   const name = freeNameAmong(new Set(all.map((own) => own.name)), wanted.slice(0, 110));
   const id = freeId(

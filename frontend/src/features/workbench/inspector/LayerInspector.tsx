@@ -21,6 +21,7 @@ import { OfferedOfLayer } from './Offered';
 import { FromBefore } from './FromBefore';
 import { OfState, ownOf } from './OfState';
 import { Overrides } from './Overrides';
+import { MediumFields } from './MediumFields';
 import { PlacementFields } from './PlacementFields';
 import { PaintEditor } from './PaintEditor';
 import { ShadowsEditor } from './ShadowsEditor';
@@ -54,6 +55,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
       {ids.length === 1 && placed(piece, firstOf(ids)).layer.kind === 'placement' && (
         <PlacementFields id={firstOf(ids)} />
       )}
+      {ids.length === 1 && placed(piece, firstOf(ids)).layer.kind === 'medium' && <MediumFields id={firstOf(ids)} />}
       {Object.entries(GROUPS).map(([title, open]) => {
         // What a copy says of its original has fields of its own.
         const rows = common.filter(({ property }) => property.group === title && property.blend !== 'placed');

@@ -50,7 +50,7 @@ export function AddMenu() {
     { type: 'divider' as const },
     {
       key: 'file',
-      label: 'picture or SVG…',
+      label: 'picture, medium or SVG…',
       icon: iconOf('picture'),
       onClick: () => known(file.current).click(),
     },
@@ -71,8 +71,8 @@ export function AddMenu() {
         ref={file}
         type="file"
         hidden
-        accept=".svg,image/svg+xml,image/png,image/jpeg,image/webp"
-        aria-label="Picture or SVG file"
+        accept=".svg,image/svg+xml,image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm"
+        aria-label="Picture, medium or SVG file"
         onChange={(event) => void take(event.target)}
       />
     </>

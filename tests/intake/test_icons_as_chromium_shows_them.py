@@ -74,3 +74,29 @@ def test_texts_lie_where_chromium_sets_them(browser) -> None:
     ]
     # A quarter of a px lower, it would be 0.016.
     assert off(browser, data, 960) < 0.012
+
+
+SHAPES = '<rect x="30" y="30" width="60" height="40" fill="#c03a1e"/><circle cx="90" cy="70" r="20" fill="#1f7a70"/>'
+BLUR = '<filter id="f" x="-60%" y="-60%" width="220%" height="220%" color-interpolation-filters="sRGB">{}</filter>'
+FILTERS = {
+    "a blur": ('filter="url(#f)"', '<feGaussianBlur stdDeviation="4"/>'),
+    "of a group that is scaled": ('transform="scale(0.7)" filter="url(#f)"', '<feGaussianBlur stdDeviation="3 3"/>'),
+    "functions": ('style="filter: blur(2px) brightness(80%) saturate(0.4)"', ""),
+    "a turn of hue": ('style="filter: hue-rotate(0.25turn)"', ""),
+}
+
+
+@pytest.mark.parametrize("name", FILTERS)
+def test_filters_that_are_numbers_look_as_in_chromium(browser, name: str) -> None:
+    browser.get("data:text/html,<!doctype html><body style='margin: 0; background: white'><img>")
+    attributes, steps = FILTERS[name]
+    head = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 120 100">'
+    data = f"{head}<defs>{BLUR.format(steps)}</defs><g {attributes}>{SHAPES}</g></svg>".encode()
+    assert not take_svg(data, "filters").notes
+    assert off(browser, data, 480) < 0.002
+    # It would not look so without.
+    assert off(browser, data.replace(attributes.encode(), b""), 480) < 0.002
+    plain = take_svg(data.replace(attributes.encode(), b""), "plain").piece()
+    filtered = take_svg(data, "filters").piece()
+    drawn = [draw_pose(each, poses_of(each)["first"], 2.0, "white").astype(int) for each in (plain, filtered)]
+    assert (np.abs(drawn[0] - drawn[1]).max(axis=2) > 16).mean() > 0.01

@@ -155,6 +155,12 @@ def test_the_size_of_the_piece(attributes: str, size: tuple[float, float], place
 NAMED = {
     "motion": ('<rect width="5" height="5"><animate attributeName="x"/></rect>', "first look"),
     "a script": ('<script>alert(1)</script><rect width="5" height="5"/>', "script was left out"),
+    "a filter of another kind": ('<filter id="f"><feFlood/></filter><rect width="5" height="5" filter="url(#f)"/>', "filter of rect was left out"),
+    "a blur of another picture": ('<filter id="f"><feGaussianBlur in="SourceAlpha" stdDeviation="2"/></filter><rect width="5" height="5" filter="url(#f)"/>', "filter of rect"),
+    "a blur that is cut off": ('<filter id="f"><feGaussianBlur stdDeviation="2"/></filter><rect width="5" height="5" filter="url(#f)"/>', "is not cut off"),
+    "a blur to one side": ('<filter id="f"><feGaussianBlur stdDeviation="2 0"/></filter><rect width="5" height="5" filter="url(#f)"/>', "filter of rect"),
+    "filters in another order": ('<rect width="5" height="5" style="filter: contrast(2) blur(2px)"/>', "filter of rect"),
+    "a filter without sense": ('<rect width="5" height="5" style="filter: blur(green) tide"/>', "filter of rect"),
     "a filter": ('<rect width="5" height="5" filter="url(#f)"/>', "filter"),
     "a picture from outside": ('<image href="http://quay.invalid/a.png" width="5" height="5"/><rect width="5" height="5"/>', "image"),
     "use from outside": ('<use href="other.svg#a"/><rect width="5" height="5"/>', "only what is in the file"),

@@ -82,3 +82,8 @@ def kind_of(element: Element) -> str:
 def href_of(element: Element) -> str:
     """What an element refers to; empty for nothing."""
     return (element.get("href") or element.get(HREF) or "").strip()
+
+
+def is_foreign(tag: str) -> bool:
+    """Of an editor's own namespace."""
+    return tag.startswith("{") and not tag.startswith("{http://www.w3.org/2000/svg}")

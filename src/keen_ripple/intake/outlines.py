@@ -59,6 +59,12 @@ def length(text: str | None, whole: float, default: float = 0.0) -> float:
     return value
 
 
+def scale_of(matrix: Matrix) -> float:
+    """By how much lengths grow, where that differs by direction the mean of areas."""
+    a, b, c, d, _, _ = numbers_of(matrix)
+    return math.sqrt(abs(a * d - b * c))
+
+
 def diagonal(view: tuple[float, float]) -> float:
     """Of what lengths that belong to no axis are percentages (SVG 2, section 8.9)."""
     return math.hypot(*view) / math.sqrt(2.0)

@@ -48,6 +48,18 @@ def colour(text: str, current: str, opacity: float, note: Callable[[str], None])
     return colour_text((r, g, b, alpha * opacity))
 
 
+def at_least(bounds: Box) -> Box:
+    """Gradients need a box, also over lines."""
+    return (bounds[0], bounds[1], max(bounds[2], 1.0), max(bounds[3], 1.0))
+
+
+def middle_of(paint: Any) -> str:
+    """One colour instead of a gradient."""
+    if isinstance(paint, dict):
+        return str(paint["stops"][len(paint["stops"]) // 2]["colour"])
+    return str(paint or "none")
+
+
 class Gradients:
     """The gradients of a file, by id."""
 

@@ -14,8 +14,9 @@ from svgelements import Matrix, Path
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.document.fields import PICTURE
 from keen_ripple.core.limits import MOST_LAYERS
+from keen_ripple.intake.filters import cuts_off, effects_of
 from keen_ripple.intake.layers import Names, check_layer, group_of, is_upright, layer_of_box, layer_of_path, mask_of
-from keen_ripple.intake.opened import IntakeFault, href_of, kind_of, opened
+from keen_ripple.intake.opened import IntakeFault, href_of, is_foreign, kind_of, opened
 from keen_ripple.intake.outlines import (
     Outline,
     ShapeFault,
@@ -27,8 +28,9 @@ from keen_ripple.intake.outlines import (
     offset_of,
     path_of,
     placed,
+    scale_of,
 )
-from keen_ripple.intake.paints import Box, Gradients, colour, share
+from keen_ripple.intake.paints import Box, Gradients, at_least, colour, middle_of, share
 from keen_ripple.intake.stage import sized, stage, view_of
 from keen_ripple.intake.styles import Sheet, Style
 from keen_ripple.intake.texts import layers_of_text
@@ -106,7 +108,7 @@ class _Intake:
 
     def _layers(self, element: Element, outer: Style, matrix: Matrix) -> list[dict[str, Any]]:
         kind = kind_of(element)
-        if not isinstance(element.tag, str) or kind in (*SILENT, *MOTION) or _is_foreign(element.tag):
+        if not isinstance(element.tag, str) or kind in (*SILENT, *MOTION) or is_foreign(element.tag):
             return []
         if kind not in (*GROUPS, *SHAPES, "use", "image", "text") or (kind == "symbol" and not self._using):
             self.note(f"{kind} was left out")
@@ -121,7 +123,8 @@ class _Intake:
             return []
         try:
             own = matrix_of(style["transform"]) * matrix
-            return self._clipped(element, style, own, self._read(element, kind, style, own))
+            read = self._filtered(kind, style, own, self._read(element, kind, style, own))
+            return self._clipped(element, style, own, read)
         except IntakeFault:
             raise
         except ShapeFault as fault:
@@ -133,8 +136,6 @@ class _Intake:
         return []
 
     def _read(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        if style["filter"] != "none":
-            self.note(f"the filter of {kind} was left out")
         if style["mask"] != "none":
             self.note(f"the mask of {kind} was left out")
         if kind in GROUPS:
@@ -151,6 +152,20 @@ class _Intake:
         for layer in found:
             check_layer(layer)
         return found
+
+    def _filtered(self, kind: str, style: Style, matrix: Matrix, layers: list[dict[str, Any]]) -> list[dict[str, Any]]:
+        """The layers under the filter of their element, as one."""
+        if style["filter"] == "none" or not layers:
+            return layers
+        values = effects_of(style["filter"], self._by_id, matrix)
+        if values is None:
+            self.note(f"the filter of {kind} was left out")
+            return layers
+        if cuts_off(style["filter"], self._by_id):
+            self.note(f"the blur of {kind} is not cut off where its filter ends")
+        alone = len(layers) == 1 and not values.keys() & layers[0].keys()
+        [layer] = layers if alone else [group_of(layers, self._names, kind, 1.0)]
+        return [{**layer, **values}]
 
     def _counted(self, more: int) -> None:
         self._count += more
@@ -240,7 +255,7 @@ class _Intake:
             return colour(found[2] or "none", style["color"], opacity, self.note), None
         if isinstance(paint, str):
             return paint, None
-        box = paint.box_for(bounds) if hasattr(paint, "box_for") else _at_least(bounds)
+        box = paint.box_for(bounds) if hasattr(paint, "box_for") else at_least(bounds)
         return paint.laid_over(box), box if box != bounds else None
 
     def _line(self, style: Style, matrix: Matrix, kind: str) -> dict[str, Any]:
@@ -248,7 +263,7 @@ class _Intake:
         if text == "none":
             return {"stroke": "none"}
         a, b, c, d, _, _ = numbers_of(matrix)
-        scale = math.sqrt(abs(a * d - b * c))
+        scale = scale_of(matrix)
         if abs(math.hypot(a, b) - math.hypot(c, d)) > 1e-3 * scale:
             self.note(f"the stroke of {kind} is drawn as wide everywhere, though it was stretched unevenly")
         width = length(style["stroke-width"], diagonal(self._view)) * scale
@@ -258,7 +273,7 @@ class _Intake:
         if found:
             paint = self._gradients.paint(found[1], (0.0, 0.0, 1.0, 1.0), matrix, 1.0, self._view)
             self.note("the gradient of a stroke became one colour")
-            text = _middle(paint.laid_over((0.0, 0.0, 1.0, 1.0)) if hasattr(paint, "laid_over") else paint)
+            text = middle_of(paint.laid_over((0.0, 0.0, 1.0, 1.0)) if hasattr(paint, "laid_over") else paint)
         dash = [] if style["stroke-dasharray"] == "none" else re.split(r"[\s,]+", style["stroke-dasharray"].strip())
         joins = {"round": "round", "bevel": "bevel"}
         look = {
@@ -330,19 +345,3 @@ class _Intake:
             outline = placed(path, matrix_of(child.get("transform", "")) * placing) if path is not None else None
             if outline is not None:
                 yield outline, self.sheet.of(child, {})["clip-rule"]
-
-
-def _is_foreign(tag: str) -> bool:
-    """Of an editor's own namespace."""
-    return tag.startswith("{") and not tag.startswith("{http://www.w3.org/2000/svg}")
-
-
-def _at_least(bounds: Box) -> Box:
-    """Gradients need a box, also over lines."""
-    return (bounds[0], bounds[1], max(bounds[2], 1.0), max(bounds[3], 1.0))
-
-
-def _middle(paint: Any) -> str:
-    if isinstance(paint, dict):
-        return str(paint["stops"][len(paint["stops"]) // 2]["colour"])
-    return str(paint or "none")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from contextlib import closing
 from typing import Any
 
 import numpy as np
@@ -10,6 +11,7 @@ import skia
 from flask.testing import FlaskClient
 
 from keen_ripple.core.curves import Spring
+from keen_ripple.store import atomic, connect
 from support import DEMO
 from tide import TIDE, edit, replace
 
@@ -226,3 +228,34 @@ def test_a_state_that_is_not_there_is_not_drawn(client: FlaskClient) -> None:
     answer = client.get(f"{TIDE}/picture.png?state=moon")
     assert answer.status_code == 422
     assert "Known: slack" in answer.get_json()["error"]["remedy"]
+
+
+def test_takes_hold_what_goes_round(client: FlaskClient) -> None:
+    keys = [{"at_ms": 0, "value": 1}, {"at_ms": 300, "value": 0.4}]
+    courses = [{"layer": layer, "property": "opacity", "keys": keys} for layer in ("buoy-1", "caption")]
+    glow = {"id": "glow", "name": "Glow", "period_ms": 600, "states": ["ebb"], "courses": courses}
+    edit(client, patch=[{"op": "add", "path": "/undercurrents", "value": [glow]}])
+    takes = f"{TIDE}/takes"
+    assert client.post(takes, json={"name": "Calm"}).get_json() == {"number": 1}
+    edit(client, revision=2, patch=replace("/undercurrents/0/period_ms", 900))
+    answer = client.get(takes).get_json()
+    [row] = answer["table"]
+    assert (row["kind"], row["id"], row["name"]) == ("undercurrent", "glow", "Glow")
+    assert [cell.split(" · ")[0] for cell in row["cells"]] == ["900 ms", "600 ms"]
+    [take] = answer["takes"]
+    assert [own["period_ms"] for own in take["computed"]["run"]["undercurrents"]] == [600]
+    # Faster, with all its times.
+    assert client.post(takes, json={"name": "Brisk", "of": 1, "factor": 0.5}).status_code == 201
+    [_, brisk] = client.get(takes).get_json()["takes"]
+    assert brisk["undercurrents"][0]["period_ms"] == 300
+    # Without the piece's own, the take still has it; an older take says nothing, and has what the piece has.
+    edit(client, revision=3, patch=[{"op": "remove", "path": "/undercurrents"}])
+    assert [len(take["undercurrents"]) for take in client.get(takes).get_json()["takes"]] == [1, 1]
+    with closing(connect(client.application.config["DATABASE"])) as conn, atomic(conn):
+        conn.execute("UPDATE take SET undercurrents = NULL WHERE number = 1")
+    assert [len(take["undercurrents"]) for take in client.get(takes).get_json()["takes"]] == [0, 1]
+    # Of a state that has gone, what ran there alone goes too.
+    ebb = [{"op": "remove", "path": "/transitions/4"}, {"op": "remove", "path": "/transitions/3"}]
+    assert edit(client, revision=4, patch=[*ebb, {"op": "remove", "path": "/states/4"}]).status_code == 200
+    assert [take["fault"] for take in client.get(takes).get_json()["takes"]] == [None, None]
+    assert [take["undercurrents"] for take in client.get(takes).get_json()["takes"]] == [[], []]

@@ -14,11 +14,13 @@ from keen_ripple.store.pieces import Missing
 
 @dataclass(frozen=True)
 class Take:
-    """The transitions of a piece as they stood when they were kept."""
+    """The transitions of a piece as they stood when they were kept, and its undercurrents; None where an older take
+    says nothing of them."""
 
     number: int
     name: str
     transitions: list[dict[str, Any]]
+    undercurrents: list[dict[str, Any]] | None = None
 
 
 def takes_of(conn: Connection, piece_id: str) -> list[Take]:
@@ -40,12 +42,21 @@ def one(conn: Connection, piece_id: str, number: int) -> Take:
     return _take(row)
 
 
-def keep(conn: Connection, piece_id: str, name: str, transitions: list[dict[str, Any]]) -> int:
-    """Keeps these transitions under a name, or one like it that is free; the number of the take."""
+def keep(
+    conn: Connection,
+    piece_id: str,
+    name: str,
+    transitions: list[dict[str, Any]],
+    undercurrents: list[dict[str, Any]] | None = None,
+) -> int:
+    """Keeps these timings under a name, or one like it that is free; the number of the take."""
     [number] = conn.execute("SELECT coalesce(max(number), 0) + 1 FROM take WHERE piece_id = ?", (piece_id,)).fetchone()
     conn.execute(
-        "INSERT INTO take (piece_id, number, name, transitions) VALUES (?, ?, ?, ?)",
-        (piece_id, number, _free_name(conn, piece_id, name), text_of(transitions)),
+        "INSERT INTO take (piece_id, number, name, transitions, undercurrents) VALUES (?, ?, ?, ?, ?)",
+        (
+            *(piece_id, number, _free_name(conn, piece_id, name), text_of(transitions)),
+            None if undercurrents is None else text_of(undercurrents),
+        ),
     )
     return int(number)
 
@@ -77,7 +88,8 @@ def set_removed(conn: Connection, piece_id: str, number: int, removed: bool) -> 
 
 def _take(row: Row) -> Take:
     try:
-        return Take(row["number"], row["name"], value_of(row["transitions"]))
+        rounds = None if row["undercurrents"] is None else value_of(row["undercurrents"])
+        return Take(row["number"], row["name"], value_of(row["transitions"]), rounds)
     except ValueError:
         raise Damaged(f"The take {row['name']!r} is damaged.", remedy="Delete it.") from None
 

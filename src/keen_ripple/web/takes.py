@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 from flask import Blueprint, current_app
@@ -38,9 +39,10 @@ def show(piece_id: str) -> ResponseReturnValue:
     states = {state["id"] for state in stored.document["states"]}
     for take in takes.takes_of(conn, piece_id):
         computed, told = None, None
+        rounds = _left(take, stored.document)
         left = [way for way in take.transitions if {way["from"], way["to"]} <= states]
         try:
-            piece = read_piece({**stored.document, "transitions": left})
+            piece = read_piece({**stored.document, "transitions": left, "undercurrents": rounds})
             timeline = timeline_of(piece, library=revisions.library_of(stored.document))
             computed = answer(timeline)
             fitting.append(timeline.written)
@@ -51,6 +53,7 @@ def show(piece_id: str) -> ResponseReturnValue:
                 number=take.number,
                 name=take.name,
                 transitions=left,
+                undercurrents=rounds,
                 computed=computed,
                 fault=told,
                 lost=len(take.transitions) - len(left),
@@ -69,18 +72,38 @@ def keep(piece_id: str) -> ResponseReturnValue:
     with atomic(conn):
         document = pieces.load(conn, piece_id).document
         if wish.of is not None:
-            document = {**document, "transitions": takes.one(conn, piece_id, wish.of).transitions}
-        kept = document.get("transitions", [])
+            take = takes.one(conn, piece_id, wish.of)
+            document = {**document, "transitions": take.transitions, "undercurrents": _left(take, document)}
         if wish.factor is not None or wish.timing is not None:
-            kept = _varied(read_piece(document), wish)
-        number = takes.keep(conn, piece_id, name, kept)
+            document = _varied(read_piece(document), wish)
+        number = takes.keep(conn, piece_id, name, document.get("transitions", []), document.get("undercurrents", []))
     return answers.Numbered(number=number).told(201)
 
 
-def _varied(piece: Piece, wish: NewTake) -> list[dict[str, Any]]:
-    new = varied(piece, 1.0 if wish.factor is None else wish.factor, wish.timing)
-    ways: list[dict[str, Any]] = written(new)["transitions"]
-    return ways
+def _left(take: takes.Take, document: dict[str, Any]) -> list[dict[str, Any]]:
+    """The undercurrents of a take, without what is said of layers and states that have gone; those of the piece where
+    it says nothing of them."""
+    if take.undercurrents is None:
+        return list(document.get("undercurrents", []))
+    layers = {layer["id"] for layer in _all(document.get("layers", []))}
+    states = {state["id"] for state in document["states"]}
+    found = []
+    for own in take.undercurrents:
+        courses = [course for course in own["courses"] if course["layer"] in layers]
+        kept = own.get("states") and [state for state in own["states"] if state in states]
+        if courses and kept != []:
+            found.append({**own, "courses": courses, "states": kept})
+    return found
+
+
+def _all(layers: list[dict[str, Any]]) -> Iterator[dict[str, Any]]:
+    for layer in layers:
+        yield layer
+        yield from _all(layer.get("layers") or [])
+
+
+def _varied(piece: Piece, wish: NewTake) -> dict[str, Any]:
+    return written(varied(piece, 1.0 if wish.factor is None else wish.factor, wish.timing))
 
 
 @blueprint.patch("/<int:number>")

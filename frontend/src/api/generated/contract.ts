@@ -1797,10 +1797,11 @@ export interface Curve {
   easing?: string;
 }
 /**
- * `transition` is its id, `name` that of its states.
+ * What differs by its id; `name` is that of its states, or its own.
  */
 export interface Difference {
-  transition: string;
+  kind: "transition" | "undercurrent";
+  id: string;
   name: string;
   cells: string[];
 }
@@ -2814,6 +2815,7 @@ export interface Take {
   number: number;
   name: string;
   transitions: Transition[];
+  undercurrents: Undercurrent[] | null;
   computed: Computed | null;
   fault: string | null;
   lost: number;

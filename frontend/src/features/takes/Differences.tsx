@@ -4,11 +4,11 @@ import { PlainButton } from '../../shared/ui/PlainButton';
 interface Props {
   takes: readonly Take[];
   table: readonly Difference[];
-  /** One transition of a take. */
+  /** One transition of a take, or one undercurrent. */
   adopt: (take: Take, difference: Difference) => void;
 }
 
-/** What differs, a line for each transition; each is had from a take by one press. */
+/** What differs, a line for each transition and each undercurrent; each is had from a take by one press. */
 export function Differences({ takes, table, adopt }: Props) {
   if (!takes.length) return null;
   if (!table.length) return <p className="quiet">No difference: all takes have the current timing.</p>;
@@ -28,7 +28,7 @@ export function Differences({ takes, table, adopt }: Props) {
         </thead>
         <tbody>
           {table.map((difference) => (
-            <tr key={difference.transition}>
+            <tr key={`${difference.kind} ${difference.id}`}>
               <th scope="row">{difference.name}</th>
               {difference.cells.map((cell, i) => (
                 <Cell
@@ -62,11 +62,7 @@ function Cell({ text, differs, take, name, adopt }: CellProps) {
     <td className={`mono${differs ? ' other' : ''}`}>
       {text}
       {take && differs && text !== '–' && (
-        <PlainButton
-          aria-label={`Adopt ${name} of ${take.name}`}
-          title="This transition alone"
-          onClick={() => adopt(take)}
-        >
+        <PlainButton aria-label={`Adopt ${name} of ${take.name}`} title="This alone" onClick={() => adopt(take)}>
           adopt
         </PlainButton>
       )}

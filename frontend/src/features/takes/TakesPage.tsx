@@ -125,22 +125,25 @@ function useBeside(takes: readonly Take[]) {
 
 const setRate = (rate: number) => clock.setRate(rate);
 
-/** One transition as a take has it. */
-function adoptOne(take: Take, { transition, name }: Difference): void {
-  const { transitions = [] } = useBench.getState().document;
-  const value = take.transitions.find((way) => way.id === transition);
-  const at = transitions.findIndex((way) => way.id === transition);
+/** One transition, or one undercurrent, as a take has it. */
+function adoptOne(take: Take, { kind, id, name }: Difference): void {
+  const list = `${kind}s` as const;
+  const value = take[list]?.find((own) => own.id === id);
+  const at = (useBench.getState().document[list] ?? []).findIndex((own) => own.id === id);
   if (value)
     void attempt({
       label: `Adopt ${name} of take ${take.name}`,
-      patch: [{ op: at < 0 ? 'add' : 'replace', path: `/transitions/${at < 0 ? '-' : at}`, value }],
+      patch: [{ op: at < 0 ? 'add' : 'replace', path: `/${list}/${at < 0 ? '-' : at}`, value }],
     });
 }
 
 const adopt = (take: Take) =>
   attempt({
     label: `Adopt take ${take.name}`,
-    patch: [{ op: 'add', path: '/transitions', value: take.transitions }],
+    patch: [
+      { op: 'add', path: '/transitions', value: take.transitions },
+      ...(take.undercurrents ? [{ op: 'add' as const, path: '/undercurrents', value: take.undercurrents }] : []),
+    ],
   });
 
 function PlayButton() {

@@ -3,11 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from typing import NamedTuple
+from typing import Literal, NamedTuple
 
 from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.transitions import Curve, Spring, Transition
+from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.operations.retime import scaled
+from keen_ripple.core.properties import BY_NAME
 
 
 def varied(piece: Piece, factor: float = 1.0, timing: Curve | Spring | None = None) -> Piece:
@@ -27,18 +29,20 @@ def _going(transition: Transition, timing: Curve | Spring) -> Transition:
 
 
 class Difference(NamedTuple):
-    """What pieces differ in: a transition by its id, the names of its states, and how it goes in each piece."""
+    """What pieces differ in: a transition or an undercurrent by its id, the names of its states or its own, and how it
+    goes in each piece."""
 
-    transition: str
+    kind: Literal["transition", "undercurrent"]
+    id: str
     name: str
     cells: list[str]
 
 
 def differences(pieces: Sequence[Piece]) -> list[Difference]:
-    """For each transition that is not the same in all of these pieces how it goes in each, in no more words than tell
-    them apart.
+    """For each transition, and each undercurrent, that is not the same in all of these pieces how it goes in each, in
+    no more words than tell them apart.
 
-    The pieces have the same states and layers. A transition that a piece does not have is a dash.
+    The pieces have the same states and layers. What a piece does not have is a dash.
     """
     names = {state.id: state.name for piece in pieces for state in piece.states}
     layers = {layer.id: layer.name for piece in pieces for layer, _ in walk(piece.layers)}
@@ -47,8 +51,25 @@ def differences(pieces: Sequence[Piece]) -> list[Difference]:
     for way, name in ways.items():
         own = [next((t for t in piece.transitions if t.id == way), None) for piece in pieces]
         if any(t != own[0] for t in own):
-            found.append(Difference(way, name, _told_apart([None if t is None else described(t, layers) for t in own])))
+            told = [None if t is None else described(t, layers) for t in own]
+            found.append(Difference("transition", way, name, _told_apart(told)))
+    rounds = {u.id: u.name for piece in pieces for u in piece.undercurrents}
+    for round_, name in rounds.items():
+        going = [next((u for u in piece.undercurrents if u.id == round_), None) for piece in pieces]
+        if any(u != going[0] for u in going):
+            told = [None if u is None else _round_told(u, layers) for u in going]
+            found.append(Difference("undercurrent", round_, name, _told_apart(told)))
     return found
+
+
+def _round_told(own: Undercurrent, layers: Mapping[str, str]) -> list[str]:
+    """In parts: its period and phase, and when its courses have their keys."""
+    courses = [
+        f"{layers.get(c.layer, c.layer)} {BY_NAME[c.property].label} at {', '.join(str(key.at_ms) for key in c.keys)}"
+        + (f" +{c.offset_ms}" if c.offset_ms else "")
+        for c in own.courses
+    ]
+    return [f"{own.period_ms} ms", *([f"phase {own.phase_ms}"] if own.phase_ms else []), *courses]
 
 
 def _told_apart(told: Sequence[list[str] | None]) -> list[str]:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Annotated, Any
+from typing import Annotated, Any, Literal
 
 from flask import Response
 from pydantic import Field
@@ -11,6 +11,7 @@ from pydantic_core import to_json
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import Layer
 from keen_ripple.core.document.transitions import Timing, Transition
+from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.flow.run import SegmentTold
 from keen_ripple.core.live.compared import Change
 from keen_ripple.core.live.events import EventModel
@@ -222,6 +223,8 @@ class Take(Sent):
     number: int
     name: str
     transitions: Annotated[Any, Unchecked(list[Transition])]
+    # None of an older take, which says nothing of them.
+    undercurrents: Annotated[Any, Unchecked(list[Undercurrent] | None)]
     computed: Computed | None
     fault: str | None
     # How many of its transitions lead from or to a state that has gone; they are left out.
@@ -229,9 +232,10 @@ class Take(Sent):
 
 
 class Difference(Sent):
-    """`transition` is its id, `name` that of its states."""
+    """What differs by its id; `name` is that of its states, or its own."""
 
-    transition: str
+    kind: Literal["transition", "undercurrent"]
+    id: str
     name: str
     cells: list[str]
 

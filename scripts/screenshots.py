@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+import io
+import math
 import sys
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
+from PIL import Image, ImageDraw
 from selenium.webdriver import ActionChains
 from selenium.webdriver.common.actions.wheel_input import ScrollOrigin
 
@@ -115,6 +118,49 @@ def scrolled(bench: Bench) -> None:
         bench.browser.execute_async_script(LATER, 700)
 
 
+def undercurrent_editor(bench: Bench) -> None:
+    piece(bench, "sonar-sweep")
+    bench.unfold("Undercurrents")
+    bench.browser.execute_script("document.querySelector(`.inspector [title^='Open ']`).click()")
+    bench.one(".key-axis")
+
+
+def medium(bench: Bench) -> None:
+    """A bell that is drawn, in a notice: it plays once as the notice comes into sight."""
+    piece(bench, "fog-notice")
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "Fog bell.png"
+        file.write_bytes(bell())
+        chooser = bench.browser.find_element("css selector", "input[type=file][aria-label^='Picture, medium']")
+        bench.changed(lambda: chooser.send_keys(str(file)))
+    bench.set("width", "32")
+    bench.set("height", "32")
+    bench.set("x", "262")
+    bench.set("y", "34")
+    bench.one("[data-state='in-sight']").click()
+    bench.press("play once on the way to In sight")
+
+
+def bell(frames: int = 24) -> bytes:
+    """A bell that swings to rest, with waves that go out from it."""
+    drawn = []
+    for n in range(frames):
+        picture = Image.new("RGBA", (192, 192), (0, 0, 0, 0))
+        pen = ImageDraw.Draw(picture)
+        pen.pieslice((56, 40, 136, 152), 180, 360, fill="#b9832b")
+        pen.rectangle((56, 94, 136, 128), fill="#b9832b")
+        pen.rectangle((44, 126, 148, 138), fill="#15293b")
+        pen.ellipse((84, 136, 108, 160), fill="#15293b")
+        reach = 20 + 60 * n / frames
+        for side in (0, 180):
+            box = (96 - 40 - reach, 90 - reach, 96 + 40 + reach, 90 + reach)
+            pen.arc(box, side - 40, side + 40, fill=(31, 122, 112, 255 - 255 * n // frames), width=6)
+        drawn.append(picture.rotate(18 * math.cos(n * 0.9) * (1 - n / frames), resample=Image.Resampling.BICUBIC))
+    file = io.BytesIO()
+    drawn[0].save(file, "PNG", save_all=True, append_images=drawn[1:], duration=50)
+    return file.getvalue()
+
+
 def hand_off(bench: Bench) -> None:
     piece(bench, "crossing-progress")
     bench.button("Hand off").click()
@@ -125,6 +171,7 @@ VIEWS: list[Callable[[Bench], None]] = [
     *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, curve_editor, spring_editor, run_sheet, takes),
     rehearse,
     *(copies, traits, screen, scrolled),
+    *(undercurrent_editor, medium),
     hand_off,
 ]
 

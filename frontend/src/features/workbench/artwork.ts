@@ -45,7 +45,7 @@ export async function takeIn(name: string, svg: Blob, at?: Point): Promise<void>
     const artwork = await api.intake(name, svg);
     const edit = addArtwork(useBench.getState().document, artwork, at);
     if (!(await attempt(edit))) return;
-    choose({ layer: edit.id, transition: null, told: artwork.notes.length ? notTaken(artwork) : null });
+    choose({ layer: edit.id, fresh: edit.id, transition: null, told: artwork.notes.length ? notTaken(artwork) : null });
   } catch (error) {
     sayFault(error);
   }
@@ -78,7 +78,7 @@ async function takeMedium(name: string, file: File, at?: Point): Promise<void> {
     { ...boxFor(piece, size, at), source, length_ms, playhead: fullest_ms },
     name || 'Medium',
   );
-  if (await attempt(edit)) choose({ layer: edit.id, transition: null });
+  if (await attempt(edit)) choose({ layer: edit.id, fresh: edit.id, transition: null });
 }
 
 const isSvg = (file: File) => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
@@ -111,7 +111,7 @@ const dataOf = (file: File): Promise<string> =>
 export async function readPicture(file: File): Promise<{ source: string; width: number; height: number }> {
   if (!PICTURES.includes(file.type))
     throw new CannotBe(
-      `${file.name} is nothing that can be taken. Choose a PNG, JPEG, WebP or SVG file, or a GIF, APNG, MP4 or WebM.`,
+      `${file.name} is no picture that can be taken. Choose a PNG, JPEG, WebP or SVG file; a medium may be GIF, APNG, WebP, MP4 or WebM.`,
     );
   if (file.size > MOST_BYTES)
     throw new CannotBe(
@@ -129,7 +129,7 @@ async function takePicture(name: string, file: File, at?: Point): Promise<void> 
   const { source, ...size } = await readPicture(file);
   const { document: piece } = useBench.getState();
   const edit = addLayer(piece, 'picture', { ...boxFor(piece, size, at), source }, name || 'Picture');
-  if (await attempt(edit)) choose({ layer: edit.id, transition: null });
+  if (await attempt(edit)) choose({ layer: edit.id, fresh: edit.id, transition: null });
 }
 
 /** Around a place of the piece, no larger than it, at its own proportions. */

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+import random
 import re
+from collections.abc import Callable
 from pathlib import Path
 from typing import Any
 
@@ -173,7 +175,31 @@ def zoomed() -> dict[str, Any]:
     return document
 
 
-CASES = [*DEMO.values(), hard(), hard(blend="srgb"), slow(), over_at_once(), two_ways()]
+def going_round(seed: int) -> dict[str, Any]:
+    """What goes round in a piece that moves, and in one that rests, with phases, offsets and any keys."""
+    rng = random.Random(seed)
+    values: dict[str, Callable[[], Any]] = {
+        "x": lambda: rng.randint(-40, 60),
+        "rotation": lambda: rng.randint(-400, 400),
+        "opacity": lambda: rng.choice((0, 0.3, 1)),
+        "fill": lambda: rng.choice(("#c03a1e", "#1f7a70", "#1f7a7000", "#ffffff")),
+    }
+    easings = ("linear", "ease-in-out", "cubic-bezier(0.3, 1.6, 0.6, -0.4)", "steps(3, jump-both)")
+    own = []
+    for n, name in enumerate(rng.sample(sorted(values), 3)):
+        period = rng.randint(3, 90) * 10
+        at = [0, *sorted(rng.sample(range(1, period + 1), rng.randint(1, 4)))]
+        keys = [{"at_ms": t, "value": values[name](), "easing": rng.choice(easings)} for t in at]
+        course = {"layer": "lamp", "property": name, "offset_ms": rng.randint(0, 900), "keys": keys}
+        own.append({"id": f"u{n}", "name": "U", "period_ms": period, "phase_ms": rng.randint(0, 900)})
+        own[-1]["courses"] = [course]
+    lamp = {"kind": "rectangle", "id": "lamp", "name": "Lamp", "x": 60, "y": 40, "width": 20, "height": 12}
+    document = piece(id=f"round-{seed}", undercurrents=own)
+    document["layers"].append(lamp)
+    return document if seed % 2 else {**document, "transitions": []}
+
+
+CASES = [*map(going_round, range(8)), *DEMO.values(), hard(), hard(blend="srgb"), slow(), over_at_once(), two_ways()]
 CASES += [in_space(300), in_space(160), zoomed()]
 
 

@@ -35,6 +35,11 @@ def test_no_view_has_serious_findings(bench) -> None:
     bench.one("[data-transition]").click()
     bench.one(".plot")
     assert findings(bench) == []
+    bench.open("/pieces/sonar-sweep")
+    bench.unfold("Undercurrents")
+    bench.one(".inspector [title^='Open ']").click()
+    bench.one(".key-axis")
+    assert findings(bench) == []
     bench.open("/pieces/tide-loader/run-sheet")
     bench.one("[data-bar] .body").click()
     bench.one(".bar-panel")

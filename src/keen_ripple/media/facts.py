@@ -9,7 +9,7 @@ import numpy as np
 from keen_ripple.media.opened import opened
 from keen_ripple.media.reel import MediumFault, Reel
 
-LOOKED_AT = 24
+LOOKED_AT = 10
 """Moments at which is looked for the fullest frame."""
 
 

@@ -8,7 +8,7 @@ import av
 import numpy as np
 from av.error import FFmpegError
 
-from keen_ripple.media.reel import MediumFault, Pixels, Reel, check_size
+from keen_ripple.media.reel import MOST_FRAMES_OF_FILM, MediumFault, Pixels, Reel, check_size
 
 FPS_UNSAID = 30
 
@@ -29,8 +29,10 @@ class Film(Reel):
             self.frames = self._track.frames or round(
                 self.length_ms / 1000.0 * float(self._track.average_rate or FPS_UNSAID)
             )
-            check_size(self.width, self.height, self.frames, self.length_ms)
+            check_size(self.width, self.height, self.frames, self.length_ms, most_frames=MOST_FRAMES_OF_FILM)
             self._frame, self._next_ms = self._read_from(0.0)
+        except MediumFault:
+            raise
         except (FFmpegError, IndexError, ValueError, StopIteration):
             raise MediumFault(
                 "The file cannot be read as a film.",

@@ -11,6 +11,8 @@ from PIL import Image, UnidentifiedImageError
 
 from keen_ripple.media.reel import MediumFault, Pixels, Reel, check_size
 
+MOST_IN_ALL = 300_000_000
+"""Pixels of all frames together: each is read once to know when it is shown."""
 FORMATS = ("GIF", "WEBP", "PNG")
 HASTY_MS, INSTEAD_MS = 10, 100
 """What is to be shown no longer than the first is shown for the second, as browsers do."""
@@ -30,9 +32,11 @@ class Pictures(Reel):
             self.width, self.height = self._image.size
             check_size(self.width, self.height, 1, 0.0)
             self.frames = getattr(self._image, "n_frames", 1) - self._first
-            check_size(self.width, self.height, self.frames, 0.0)
+            check_size(self.width, self.height, self.frames, 0.0, MOST_IN_ALL)
             self._begin()
             lengths = [self._step() for _ in range(self.frames)]
+        except MediumFault:
+            raise
         except WRONG:
             raise MediumFault(
                 "The file cannot be read as moving pictures.", remedy="Save it again, or choose another."

@@ -17,8 +17,7 @@ LARGEST = 6_000_000
 """Bytes: as a data: URL a third more, which is what a document takes."""
 MOST_PIXELS = 9_000_000
 MOST_FRAMES = 3000
-MOST_IN_ALL = 600_000_000
-"""Pixels of all frames together."""
+MOST_FRAMES_OF_FILM = 40_000
 LONGEST_MS = 600_000
 
 
@@ -46,19 +45,21 @@ class Reel(ABC):
     def _at(self, t_ms: float) -> Pixels: ...
 
 
-def check_size(width: int, height: int, frames: int, length_ms: float) -> None:
-    """Raises MediumFault for what takes too much room or time."""
+def check_size(
+    width: int, height: int, frames: int, length_ms: float, most_in_all: int = 0, most_frames: int = MOST_FRAMES
+) -> None:
+    """Raises MediumFault for what takes too much room or time; `most_in_all` are px of all frames, 0 for any."""
     if width * height > MOST_PIXELS:
         raise MediumFault(
             f"The medium has {width} × {height} px.",
             value=[width, height],
             remedy=f"Save it smaller: it may have {MOST_PIXELS // 1_000_000} million px.",
         )
-    if frames > MOST_FRAMES or width * height * frames > MOST_IN_ALL:
+    if frames > most_frames or 0 < most_in_all < width * height * frames:
         raise MediumFault(
             f"The medium has {frames} frames of {width} × {height} px.",
             value=frames,
-            remedy=f"Save it shorter or smaller: at most {MOST_FRAMES} frames.",
+            remedy=f"Save it shorter or smaller, with at most {most_frames} frames; or as a film.",
         )
     if length_ms > LONGEST_MS:
         raise MediumFault(

@@ -5,6 +5,7 @@ import { MASKS, PLAIN, SHOWN } from './writersOf';
 import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';
 import { background, boxShadow, colour, filter, image, isFade, picture } from './paint';
+import { follow } from './films';
 import { reelOf } from './reels';
 import { known } from '../../shared/known';
 import { textOf } from '../../shared/text/values';
@@ -312,7 +313,7 @@ function medium(element: HTMLElement, look: Look): void {
     return;
   }
   if (shown.src !== source) shown.src = source;
-  if (Math.abs(shown.currentTime * 1000 - t) > 0.5) shown.currentTime = t / 1000;
+  follow(shown, t);
 }
 
 /** The one child of a medium: another kind of source needs another. */

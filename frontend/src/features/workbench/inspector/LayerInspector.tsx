@@ -83,7 +83,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
       })}
       {ids.length === 1 && <OfferedOfLayer id={firstOf(ids)} values={common} />}
       {ids.length === 1 && <AlongSections key={firstOf(ids)} id={firstOf(ids)} />}
-      <GoesRound key={ids.join()} ids={ids} />
+      <GoesRound key={`rounds ${ids.join()}`} ids={ids} />
       <TouchOfLayers ids={ids} />
     </>
   );

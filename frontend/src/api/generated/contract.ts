@@ -2815,7 +2815,7 @@ export interface Take {
   number: number;
   name: string;
   transitions: Transition[];
-  undercurrents: Undercurrent[] | null;
+  undercurrents: Undercurrent[];
   computed: Computed | null;
   fault: string | null;
   lost: number;

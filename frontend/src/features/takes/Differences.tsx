@@ -62,7 +62,11 @@ function Cell({ text, differs, take, name, adopt }: CellProps) {
     <td className={`mono${differs ? ' other' : ''}`}>
       {text}
       {take && differs && text !== '–' && (
-        <PlainButton aria-label={`Adopt ${name} of ${take.name}`} title="This alone" onClick={() => adopt(take)}>
+        <PlainButton
+          aria-label={`Adopt ${name} of ${take.name}`}
+          title="Only this row of the take"
+          onClick={() => adopt(take)}
+        >
           adopt
         </PlainButton>
       )}

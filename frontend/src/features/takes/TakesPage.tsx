@@ -128,7 +128,7 @@ const setRate = (rate: number) => clock.setRate(rate);
 /** One transition, or one undercurrent, as a take has it. */
 function adoptOne(take: Take, { kind, id, name }: Difference): void {
   const list = `${kind}s` as const;
-  const value = take[list]?.find((own) => own.id === id);
+  const value = take[list].find((own) => own.id === id);
   const at = (useBench.getState().document[list] ?? []).findIndex((own) => own.id === id);
   if (value)
     void attempt({
@@ -142,7 +142,7 @@ const adopt = (take: Take) =>
     label: `Adopt take ${take.name}`,
     patch: [
       { op: 'add', path: '/transitions', value: take.transitions },
-      ...(take.undercurrents ? [{ op: 'add' as const, path: '/undercurrents', value: take.undercurrents }] : []),
+      { op: 'add', path: '/undercurrents', value: take.undercurrents },
     ],
   });
 

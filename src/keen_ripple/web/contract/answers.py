@@ -223,8 +223,7 @@ class Take(Sent):
     number: int
     name: str
     transitions: Annotated[Any, Unchecked(list[Transition])]
-    # None of an older take, which says nothing of them.
-    undercurrents: Annotated[Any, Unchecked(list[Undercurrent] | None)]
+    undercurrents: Annotated[Any, Unchecked(list[Undercurrent])]
     computed: Computed | None
     fault: str | None
     # How many of its transitions lead from or to a state that has gone; they are left out.

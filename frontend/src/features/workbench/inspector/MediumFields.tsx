@@ -1,14 +1,13 @@
 import { Flex } from 'antd';
-import { useRef } from 'react';
 import { Choice } from '../../../shared/ui/Choice';
 import { PlainButton } from '../../../shared/ui/PlainButton';
-import { known } from '../../../shared/known';
 import { tried } from '../actions';
 import { readMedium } from '../artwork';
-import { sayFault, useBench } from '../bench';
+import { useBench } from '../bench';
 import { choose } from '../choosing';
 import { mediumOf, playByStates, playedBy, playOnce, playRound, replaceMedium, waysTo } from '../edits';
 import { stateNamed } from '../tree';
+import { FileButton } from './FileButton';
 
 const MEDIA_FILES = 'image/gif,image/png,image/apng,image/webp,video/mp4,video/webm';
 
@@ -23,7 +22,16 @@ export function MediumFields({ id }: { id: string }) {
     <Flex vertical gap={6} component="section" aria-label="How it plays">
       <Flex justify="space-between" align="center">
         <h3>Plays {mediumOf(piece, id).length_ms} ms</h3>
-        <Replace id={id} />
+        <FileButton
+          label="File for the medium"
+          accept={MEDIA_FILES}
+          take={async (file) => {
+            const medium = await readMedium(file);
+            await tried((now) => replaceMedium(now, id, medium));
+          }}
+        >
+          replace…
+        </FileButton>
       </Flex>
       <Choice
         block
@@ -52,34 +60,5 @@ export function MediumFields({ id }: { id: string }) {
         play once on the way to {name}
       </PlainButton>
     </Flex>
-  );
-}
-
-function Replace({ id }: { id: string }) {
-  const file = useRef<HTMLInputElement>(null);
-  const take = async (input: HTMLInputElement) => {
-    const chosen = input.files?.[0];
-    // The same file may be chosen again.
-    input.value = '';
-    if (!chosen) return;
-    try {
-      const medium = await readMedium(chosen);
-      await tried((now) => replaceMedium(now, id, medium));
-    } catch (error) {
-      sayFault(error);
-    }
-  };
-  return (
-    <>
-      <PlainButton onClick={() => known(file.current).click()}>replace…</PlainButton>
-      <input
-        ref={file}
-        type="file"
-        hidden
-        accept={MEDIA_FILES}
-        aria-label="File for the medium"
-        onChange={(event) => void take(event.target)}
-      />
-    </>
   );
 }

@@ -1,8 +1,5 @@
-import { useRef } from 'react';
-import { known } from '../../../shared/known';
-import { PlainButton } from '../../../shared/ui/PlainButton';
 import { readPicture } from '../artwork';
-import { sayFault } from '../bench';
+import { FileButton } from './FileButton';
 
 interface Props {
   label: string;
@@ -13,31 +10,17 @@ interface Props {
 
 /** A picture as it looks, and another from a file. */
 export function PictureField({ label, value, commit }: Props) {
-  const file = useRef<HTMLInputElement>(null);
-  const take = async (input: HTMLInputElement) => {
-    const chosen = input.files?.[0];
-    // The same file may be chosen again.
-    input.value = '';
-    if (!chosen) return;
-    try {
-      await commit((await readPicture(chosen)).source);
-    } catch (error) {
-      sayFault(error);
-    }
-  };
   return (
     <div className="picture-field">
       <span className="field-label">{label}</span>
       <img src={value} alt="" />
-      <PlainButton onClick={() => known(file.current).click()}>choose…</PlainButton>
-      <input
-        ref={file}
-        type="file"
-        hidden
+      <FileButton
+        label={`File for ${label}`}
         accept="image/png,image/jpeg,image/webp"
-        aria-label={`File for ${label}`}
-        onChange={(event) => void take(event.target)}
-      />
+        take={async (file) => commit((await readPicture(file)).source)}
+      >
+        choose…
+      </FileButton>
     </div>
   );
 }

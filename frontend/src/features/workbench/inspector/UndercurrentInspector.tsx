@@ -8,9 +8,10 @@ import { chosenLayers } from '../chosen';
 import { choose } from '../choosing';
 import * as edits from '../edits';
 import type { Undercurrent } from '../edits';
-import { propertyNamed, walk } from '../tree';
+import { walk } from '../tree';
 import { tried } from '../actions';
 import { OfferChip } from './Offered';
+import { RoundChoice } from './RoundChoice';
 import { RoundEditor } from './RoundEditor';
 
 /** What goes round on its own: how long that takes, when, and through which keys. */
@@ -114,7 +115,7 @@ function CommonLoop() {
   const count = useBench((b) => edits.undercurrentsOf(b.document).filter(({ section }) => !section).length);
   if (run.common_loop_ms === null)
     return count > 1 || run.loop_ms !== null ? (
-      <p className="quiet">With the others it takes too long to look the same again.</p>
+      <p className="quiet">All that goes round takes too long to look the same again.</p>
     ) : null;
   if (count < 2 && (run.loop_ms === null || run.loop_ms === run.common_loop_ms)) return null;
   return (
@@ -144,15 +145,7 @@ function AddRound({ own }: { own: Undercurrent }) {
         ]}
         onChange={(layer) => setAsked({ ...asked, layer: layer === 'chosen' ? '' : layer })}
       />
-      <Select
-        showSearch
-        optionFilterProp="label"
-        aria-label="What goes round"
-        value={property?.name}
-        placeholder="nothing is left"
-        options={free.map(({ name }) => ({ value: name, label: propertyNamed(name).label }))}
-        onChange={(name) => setAsked({ ...asked, property: name })}
-      />
+      <RoundChoice free={free} value={property?.name} onChange={(name) => setAsked({ ...asked, property: name })} />
       <PlainButton
         disabled={!property}
         title={property ? 'From what it is now; then set its keys' : 'All that could go round does'}

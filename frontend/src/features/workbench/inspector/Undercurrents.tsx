@@ -1,11 +1,11 @@
-import { Select } from 'antd';
 import { useState } from 'react';
 import { Fold } from '../../../shared/ui/Fold';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { attempt, useBench } from '../bench';
 import { choose } from '../choosing';
 import { addUndercurrent, freeToGoRound, namesOf, undercurrentsOf, type Undercurrent } from '../edits';
-import { placed, propertyNamed } from '../tree';
+import { propertyNamed } from '../tree';
+import { RoundChoice } from './RoundChoice';
 
 /** All that goes round in the piece, to be chosen. */
 export function Undercurrents() {
@@ -61,21 +61,13 @@ export function GoesRound({ ids }: { ids: readonly string[] }) {
         <Chooser key={each.id} own={each} />
       ))}
       <div className="pairs" style={{ marginTop: 4 }}>
-        <Select
-          showSearch
-          optionFilterProp="label"
-          aria-label="What goes round"
-          value={property?.name}
-          placeholder="nothing is left"
-          options={free.map(({ name }) => ({ value: name, label: propertyNamed(name).label }))}
-          onChange={setAsked}
-        />
+        <RoundChoice free={free} value={property?.name} onChange={setAsked} />
         <PlainButton
           disabled={!property}
           title={
             property
               ? `${propertyNamed(property.name).label} of ${namesOf(piece, ids)}, in all states${ids.length > 1 ? ', one after the other' : ''}`
-              : `All that could go round in ${placed(piece, ids[0] ?? '').layer.name} does`
+              : `All that could go round in ${namesOf(piece, ids)} does`
           }
           onClick={() => void add()}
         >

@@ -73,11 +73,12 @@ def test_takes_are_compared_and_one_is_adopted(bench) -> None:
         if 0.8 < caption(bench, "Current") < 0.93:
             break
         bench.keys(".")
-    assert are_in_step(bench, now, calm, by_phase=False)
+    # Both stand; the last step may still be on its way to the second.
+    bench.wait(lambda: are_in_step(bench, now, calm, by_phase=False), "in step")
     before = caption(bench, "Calm")
     bench.one("[aria-label='In step by'] [title='Same phase']").click()
     bench.wait(lambda: caption(bench, "Calm") != before)
-    assert are_in_step(bench, now, calm, by_phase=True)
+    bench.wait(lambda: are_in_step(bench, now, calm, by_phase=True), "in step by phase")
     scrub_every_ring(bench)
     bench.button("Play").click()
     seen = set()

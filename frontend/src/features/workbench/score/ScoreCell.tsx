@@ -9,7 +9,7 @@ import { clearValue, setValues } from '../edits';
 import { originalOf, stateCalled, stateOf } from '../placements';
 import { propertyNamed } from '../tree';
 import { beginBlock, extendBlock, isIn, isMany, useBlock, type Place } from './block';
-import { OWN, POSED, SAME } from './looks';
+import { OWN, SAME, toneOf } from './looks';
 import { FieldFault } from '../../../shared/ui/FieldFault';
 import { clear, shown } from './blockActions';
 import { known } from '../../../shared/known';
@@ -24,20 +24,6 @@ interface Props {
   row: number;
   column: number;
 }
-
-/** One number of the score. While it only passes by, scrolled, it is plain text: fields are slow to lay out. */
-export const ScoreCell = memo(function ScoreCell({ passing, ...cell }: Props & { passing: boolean }) {
-  const [met, setMet] = useState(!passing);
-  if (!passing && !met) setMet(true);
-  return met ? <CellField {...cell} /> : <PassingCell {...cell} />;
-});
-
-function PassingCell({ property, value, look }: Props) {
-  const info = propertyNamed(property);
-  return <td className={`cell passing${toneOf(look)}`}>{look & SAME ? '·' : valueText(value, info.unit)}</td>;
-}
-
-const toneOf = (look: number) => `${look & OWN ? '' : ' base'}${look & POSED ? ' posed' : ''}`;
 
 /** Down or up by Enter, as in a sheet; Tab goes to the right by itself. */
 const goTo = (row: number, column: number) =>
@@ -83,6 +69,18 @@ const PATCH = {
   height: 9,
   border: '1px solid var(--hairline)',
 } as const;
+
+/** One number of the score, and plain text for as long as it only passes by: fields are slow to lay out. */
+export const ScoreCell = memo(function ScoreCell({ passing, ...cell }: Props & { passing: boolean }) {
+  const [met, setMet] = useState(!passing);
+  if (!passing && !met) setMet(true);
+  if (met) return <CellField {...cell} />;
+  return <PassingCell value={cell.value} look={cell.look} unit={propertyNamed(cell.property).unit} />;
+});
+
+export function PassingCell({ value, look, unit }: { value: Value; look: number; unit: string }) {
+  return <td className={`cell passing${toneOf(look)}`}>{look & SAME ? '·' : valueText(value, unit)}</td>;
+}
 
 const CellField = memo(function CellField(props: Props) {
   const { layer, property, state, value, look, row, column } = props;

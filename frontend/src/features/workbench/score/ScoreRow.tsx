@@ -1,4 +1,4 @@
-import { memo } from 'react';
+import { memo, useState } from 'react';
 import { useShallow } from 'zustand/react/shallow';
 import type { Piece, TransitionReading, Value } from '../../../api/contract';
 import { sameValue } from '../../../shared/text/values';
@@ -6,12 +6,13 @@ import { useBench, type Bench } from '../bench';
 import { choose } from '../choosing';
 import { lastResult } from '../lastResult';
 import { known } from '../../../shared/known';
-import { rowOf, type RowKey } from '../tree';
+import { propertyNamed, rowOf, type RowKey } from '../tree';
 import type { Column } from './columns';
 import { isInner } from './opened';
 import { InnerCell, RowHead } from './RowHead';
 import { OWN, POSED, SAME } from './looks';
-import { ScoreCell } from './ScoreCell';
+import { PassingCell, ScoreCell } from './ScoreCell';
+import { COLUMNS_BEYOND } from './useWindow';
 
 interface Props {
   row: RowKey;
@@ -25,19 +26,34 @@ interface Props {
   passing: boolean;
 }
 
-export const ScoreRow = memo(function ScoreRow({ row, index, first, columns, from, to, passing }: Props) {
+/** One row of the score. One that comes into view scrolled is plain text until the score rests: fields are slow. */
+export const ScoreRow = memo(function ScoreRow(row: Props) {
+  const { passing } = row;
+  const [layer] = rowOf(row.row);
+  const inner = isInner(row.row);
+  const [met, setMet] = useState(!passing);
+  if (!passing && !met) setMet(true);
+  const chosen = useBench((b) => b.layer === layer);
+  const Cells = met ? RowCells : PassingCells;
+  return (
+    <tr
+      aria-rowindex={row.index + 3}
+      className={`${row.first ? 'first' : ''} ${chosen ? 'chosen' : ''} ${inner ? 'inner' : ''}`}
+      data-score-row={row.row}
+    >
+      <RowHead layer={layer} property={rowOf(row.row)[1]} first={row.first} inner={inner} />
+      <Cells {...row} />
+    </tr>
+  );
+});
+
+function RowCells({ row, index, columns, from, to, passing }: Props) {
   const [layer, property] = rowOf(row);
   const inner = isInner(row);
-  const chosen = useBench((b) => b.layer === layer);
   // One look at the bench for the whole row, in plain values: thousands of cells that look by themselves are slow.
   const shown = useBench(useShallow((b) => readRow(b, layer, property, columns)));
   return (
-    <tr
-      aria-rowindex={index + 3}
-      className={`${first ? 'first' : ''} ${chosen ? 'chosen' : ''} ${inner ? 'inner' : ''}`}
-      data-score-row={row}
-    >
-      <RowHead layer={layer} property={property} first={first} inner={inner} />
+    <>
       {from > 0 && <td style={{ width: known(columns[from]).x }} />}
       {columns.slice(from, to).map((column, i) => {
         const at = from + i;
@@ -61,9 +77,34 @@ export const ScoreRow = memo(function ScoreRow({ row, index, first, columns, fro
           <WayCell key={column.id} transition={column.id} start={Number(a)} end={Number(b)} length={Number(c)} />
         );
       })}
-    </tr>
+    </>
   );
-});
+}
+
+/** What is seen of a row while it passes: only the columns in view, and nothing that listens. */
+function PassingCells({ row, columns, from, to }: Props) {
+  const [layer, property] = rowOf(row);
+  const { unit } = propertyNamed(property);
+  const first = from && from + COLUMNS_BEYOND;
+  const last = to === columns.length ? to : to - COLUMNS_BEYOND;
+  const [shown] = useState(() => readRow(useBench.getState(), layer, property, columns));
+  return (
+    <>
+      {first > 0 && <td style={{ width: known(columns[first]).x }} />}
+      {columns.slice(first, last).map(({ id, kind, width }, i) => {
+        const [a, b, c] = shown.slice((first + i) * 3, (first + i) * 3 + 3);
+        if (kind === 'gap' || a === undefined) return <td key={id} style={{ width }} />;
+        return kind === 'state' ? (
+          <PassingCell key={id} value={a} look={Number(b)} unit={unit} />
+        ) : (
+          <td key={id} className="way">
+            <Stretch start={Number(a)} end={Number(b)} length={Number(c)} />
+          </td>
+        );
+      })}
+    </>
+  );
+}
 
 /** Three values for each column: of a state its value and how it looks, of a way the span that moves and its length. */
 function readRow(bench: Bench, layer: string, property: string, columns: readonly Column[]): (Value | undefined)[] {
@@ -105,26 +146,24 @@ interface WayProps {
 /** When the property moves inside the transition. */
 const WayCell = memo(function WayCell({ transition, start, end, length }: WayProps) {
   const chosen = useBench((b) => b.transition === transition || b.alsoWays.includes(transition));
-  const share = 84 / Math.max(length, 1);
   return (
     <td
       className={`way${chosen ? ' chosen' : ''}`}
       onClick={() => choose({ transition, lane: null })}
       title={start >= 0 ? `${start} to ${end} ms` : undefined}
     >
-      {start < 0 ? (
-        <span className="still" />
-      ) : end > start ? (
-        <span
-          className="bar"
-          style={{ left: `${8 + start * share}%`, width: `${Math.max((end - start) * share, 2)}%` }}
-        />
-      ) : (
-        <span className="cut-mark" />
-      )}
+      <Stretch start={start} end={end} length={length} />
     </td>
   );
 });
+
+function Stretch({ start, end, length }: Omit<WayProps, 'transition'>) {
+  if (start < 0) return <span className="still" />;
+  if (end <= start) return <span className="cut-mark" />;
+  const share = 84 / Math.max(length, 1);
+  const width = Math.max((end - start) * share, 2);
+  return <span className="bar" style={{ left: `${8 + start * share}%`, width: `${width}%` }} />;
+}
 
 /** When a property moves; the state of a copy moves as long as anything in it does. Below 0 for never. */
 function spanOf(reading: TransitionReading | undefined, layer: string, property: string): Span {

@@ -6,3 +6,5 @@ export const OWN = 1;
 export const SAME = 2;
 /** In the state that is being posed. */
 export const POSED = 4;
+
+export const toneOf = (look: number) => `${look & OWN ? '' : ' base'}${look & POSED ? ' posed' : ''}`;

@@ -19,7 +19,7 @@ export function useWindow(scroller: RefObject<HTMLElement | null>, count: number
 }
 
 /** Columns beyond those in view, so that Tab finds the next one. */
-const COLUMNS_BEYOND = 4;
+export const COLUMNS_BEYOND = 4;
 
 /** The same of columns, that begin beside the heads of the rows. */
 export function useColumnWindow(

@@ -121,12 +121,26 @@ def test_what_a_gradient_builds_on_is_followed_and_ends_are_blended() -> None:
     assert [stop["colour"] for stop in fill["stops"]] == ["#aa0055", "#5500aa"]
 
 
-def test_circles_of_radial_gradients_stay_round() -> None:
-    layer = only(RADIAL.format('gradientUnits="userSpaceOnUse" cx="30" cy="20" r="25"') + FILLED)
-    assert (layer["kind"], layer["width"], layer["height"]) == ("path", 40, 40)
-    assert part(layer["fill"], "kind centre_x centre_y radius") == ("radial", 0.5, 0.25, 0.625)
-    boxed = only(RADIAL.format("") + FILLED)
-    assert (boxed["kind"], part(boxed["fill"], "centre_x centre_y radius")) == ("rectangle", (0.5, 0.5, 0.5))
+@pytest.mark.parametrize(
+    ("attributes", "said"),
+    [
+        ("", {"radius": 0.5}),
+        # A circle over a box of 40 by 20.
+        ('gradientUnits="userSpaceOnUse" cx="30" cy="20" r="10"', {"radius": 0.5, "stretch": 0.5}),
+        ('fx="0.7"', {"radius": 0.5, "focus_x": 0.4}),
+        # In a square, turned and stretched, with a focus that turns along.
+        ('gradientTransform="rotate(30 0.5 0.5)" fy="0.3"', {"radius": 0.5, "focus_x": 0.2, "focus_y": -0.34641}),
+        (
+            'gradientTransform="translate(0.5 0.5) rotate(80) scale(2 1) translate(-0.5 -0.5)"',
+            {"radius": 1.0, "stretch": 0.5, "angle": -10.0},
+        ),
+    ],
+)
+def test_circles_of_radial_gradients_become_ellipses_of_their_box(attributes: str, said: dict[str, float]) -> None:
+    layer = only(RADIAL.format(attributes) + FILLED)
+    fill = {k: v for k, v in layer["fill"].items() if k not in ("kind", "stops")}
+    assert (layer["kind"], layer["width"], layer["height"]) == ("rectangle", 40, 20)
+    assert fill == {"centre_x": 0.5, "centre_y": 0.5, **said}
 
 
 def test_a_clip_becomes_a_mask_under_what_it_cuts() -> None:
@@ -153,7 +167,7 @@ def test_the_size_of_the_piece(attributes: str, size: tuple[float, float], place
 
 
 NAMED = {
-    "motion": ('<rect width="5" height="5"><animate attributeName="x"/></rect>', "first look"),
+    "motion": ('<rect width="5" height="5"><animate attributeName="x"/></rect>', "first moment"),
     "a script": ('<script>alert(1)</script><rect width="5" height="5"/>', "script was left out"),
     "a filter of another kind": ('<filter id="f"><feFlood/></filter><rect width="5" height="5" filter="url(#f)"/>', "filter of rect was left out"),
     "a blur of another picture": ('<filter id="f"><feGaussianBlur in="SourceAlpha" stdDeviation="2"/></filter><rect width="5" height="5" filter="url(#f)"/>', "filter of rect"),
@@ -169,7 +183,11 @@ NAMED = {
     "points that are no numbers": ('<path d="M0 0LNaN 5"/><rect width="5" height="5"/>', "cannot be read"),
     "itself": ('<g id="a"><use href="#a"/><rect width="5" height="5"/></g>', "uses itself"),
     "too far": ('<rect x="1e30" width="5" height="5"/><rect width="5" height="5"/>', "too far away"),
-    "uneven strokes": ('<path transform="scale(1 3)" d="M0 0h9v9" stroke="red"/>', "stretched unevenly"),
+    "markers": ('<path d="M0 0h9v9" marker-end="url(#m)"/>', "the markers of path"),
+    "a mask that is partly seen": (
+        '<mask id="m"><rect width="9" height="9" fill="gray"/></mask><rect width="9" height="9" mask="url(#m)"/>',
+        "only masks of black and white",
+    ),
     "a text that leans": ('<text transform="skewX(9)">Pier</text><rect width="5" height="5"/>', "text was left out: it is stretched"),
     "another font": ('<text font-family="Tide Serif">Pier</text>', "text was set in Hanken Grotesk instead of Tide Serif"),
     "letters along a path": ('<text><textPath href="#p">Pier</textPath></text><rect width="5" height="5"/>', "textPath in a text"),

@@ -164,7 +164,7 @@ PROPERTIES: tuple[Property, ...] = (
         "Look",
         Property("fill", "fill", "colour", "paint", "#15293b", kinds=(*SHAPES, "text"), tolerance=1.0, css="background",
                  svg="fill"),
-        Property("stroke", "stroke", "colour", "colour", "none", kinds=SHAPES, tolerance=1.0, css="stroke",
+        Property("stroke", "stroke", "colour", "paint", "none", kinds=SHAPES, tolerance=1.0, css="stroke",
                  svg="stroke"),
         _length("stroke_width", "stroke width", "stroke-width", "stroke-width", short="width", default=1.0, low=0.0,
                 clamped=True, kinds=SHAPES),

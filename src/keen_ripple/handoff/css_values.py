@@ -3,15 +3,19 @@
 from __future__ import annotations
 
 import re
+from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
+from itertools import pairwise
 from typing import Any
+from urllib.parse import quote
 
+from keen_ripple.core.blends.paints import with_places
 from keen_ripple.core.colour import colour_text, oklab_of, parse_colour
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.measures.geometry import RADII
 from keen_ripple.core.properties import CSS_UNITS, Property, properties_of
-from keen_ripple.core.values import ConicGradient, Gradient, LinearGradient, Shadow
+from keen_ripple.core.values import ConicGradient, Gradient, LinearGradient, RadialGradient, Shadow, Stop
 
 Look = Mapping[str, Any]
 
@@ -124,7 +128,42 @@ def paint_image(paint: Gradient) -> str:
     centre = f"at {_percent(paint.centre_x)} {_percent(paint.centre_y)}"
     if isinstance(paint, ConicGradient):
         return f"conic-gradient(from {_deg(paint.angle)} {centre}, {stops})"
-    return f"radial-gradient({_percent(paint.radius)} {_percent(paint.radius)} {centre}, {stops})"
+    if paint.is_upright:
+        radii = f"{_percent(paint.radius * paint.stretch)} {_percent(paint.radius)}"
+        return f"radial-gradient({radii} {centre}, {stops})"
+    return _picture_of(paint)
+
+
+def _picture_of(gradient: RadialGradient) -> str:
+    """What CSS has no gradient for, as an SVG picture that is as large as the box."""
+    places = " ".join(css_number(number, 5) for number in gradient.matrix)
+    focus = zip(("fx", "fy"), gradient.focus, strict=True)
+    attributes = " ".join(f"{name}='{css_number(at, 5)}'" for name, at in focus)
+    stops = "".join(
+        f"<stop offset='{css_number(stop.at, 5)}' stop-color='{colour_text(parse_colour(stop.colour))}'/>"
+        for stop in _premultiplied(gradient.stops)
+    )
+    svg = (
+        "<svg xmlns='http://www.w3.org/2000/svg'>"
+        f"<radialGradient id='g' cx='0' cy='0' r='1' {attributes} gradientTransform='matrix({places})'>{stops}"
+        "</radialGradient><rect width='100%' height='100%' fill='url(#g)'/></svg>"
+    )
+    return f'url("data:image/svg+xml,{quote(svg, safe=SAFE)}")'
+
+
+# What stands in a URL, and in a string of CSS, as it is.
+SAFE = " ='/:().,-"
+BETWEEN = 8
+
+
+def _premultiplied(stops: tuple[Stop, ...]) -> list[Stop]:
+    """SVG blends what is partly transparent otherwise than CSS: stops in between keep to CSS's way."""
+    places = Counter(stop.at for stop in stops)
+    for before, after in pairwise(stops):
+        start, end = (parse_colour(stop.colour) for stop in (before, after))
+        if start[3] != end[3] and before.at < after.at:
+            places.update(before.at + (after.at - before.at) * i / BETWEEN for i in range(1, BETWEEN))
+    return with_places(stops, places)
 
 
 def _percent(share: float) -> str:

@@ -57,6 +57,8 @@ def _unsupported(timeline: Timeline) -> Iterator[HandoffFault]:
             yield _fault(f"the medium {layer.name}", place, "Show a picture of it instead.")
         elif layer.mask:
             yield from _mask(timeline, layer, place)
+        elif any(not isinstance(look.get("stroke", ""), str) for look in timeline.looks_of(layer.id)):
+            yield _fault(f"the gradient along the stroke of {layer.name}", place, "Give the stroke one colour.")
         elif layer.kind in ("rectangle", "ellipse"):
             yield from _strokes(timeline, layer, place)
         elif layer.kind in ("path", "text") and not all(
@@ -104,7 +106,7 @@ def _strokes(timeline: Timeline, layer: LayerBase, place: str) -> Iterator[Hando
 def _motion(track: Track, place: str) -> Iterator[HandoffFault]:
     values = [track.first, *(move.end for move in track.moves)]
     name, what = track.property.name, f"{track.property.label} of {track.layer} changing"
-    if name == "fill" and not all(isinstance(value, str) for value in values):
+    if name in ("fill", "stroke") and not all(isinstance(value, str) for value in values):
         yield _fault(f"a gradient of {track.layer} in motion", place, "Move a layer with a still gradient instead.")
     if name in ("text", "source"):
         yield _fault(what, place, "Use two layers, and their opacity.")

@@ -5,18 +5,15 @@ from __future__ import annotations
 import json
 import math
 import re
-from collections.abc import Sequence
 from typing import Any
 
 from pydantic import ValidationError
-from svgelements import Matrix, Path
+from svgelements import Matrix
 
 from keen_ripple.core.document.layers import MODELS
 from keen_ripple.core.document.read import as_fault
 from keen_ripple.core.limits import FARTHEST
-from keen_ripple.core.outlines import bounds
 from keen_ripple.intake.outlines import Outline, ShapeFault, numbers_of
-from keen_ripple.intake.paints import Box
 
 # The least side of the box in which a path is written.
 LEAST_VIEW = 1.0
@@ -84,12 +81,11 @@ def _within_reach(frame: dict[str, float]) -> None:
         raise ShapeFault("it lies too far away")
 
 
-def layer_of_path(outline: Outline, look: dict[str, Any], box: Box | None = None) -> dict[str, Any]:
-    """A path in a box: its own bounds, or a larger one that its paint needs."""
+def layer_of_path(outline: Outline, look: dict[str, Any]) -> dict[str, Any]:
+    """A path in the box of its bounds."""
     left, top, right, bottom = outline.bounds
-    x, y, width, height = box or (left, top, right - left, bottom - top)
-    width, height = max(round(width, PLACES), LEAST_VIEW), max(round(height, PLACES), LEAST_VIEW)
-    frame = {"x": round(x, PLACES), "y": round(y, PLACES), "width": width, "height": height}
+    width, height = (max(round(side, PLACES), LEAST_VIEW) for side in (right - left, bottom - top))
+    frame = {"x": round(left, PLACES), "y": round(top, PLACES), "width": width, "height": height}
     _within_reach(frame)
     return {
         "kind": "path",
@@ -111,20 +107,14 @@ def check_layer(layer: dict[str, Any]) -> None:
         raise ShapeFault(f"{fault.message[0].lower()}{fault.message[1:].removesuffix('.')}") from None
 
 
-def mask_of(outlines: Sequence[Outline], names: Names, rule: str) -> dict[str, Any]:
-    """One mask of all outlines together."""
-    path = Path()
-    for outline in outlines:
-        path += outline.path
-    data = "".join(outline.data for outline in outlines)
-    whole = Outline(path, data, bounds(data, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)))
+def mask_of(outline: Outline, names: Names, rule: str) -> dict[str, Any]:
     look = {
         "id": names.of("", "clip"),
         "name": "Clip",
         "mask": True,
         **({"fill_rule": rule} if rule == "evenodd" else {}),
     }
-    return layer_of_path(whole, look)
+    return layer_of_path(outline, look)
 
 
 def group_of(layers: list[dict[str, Any]], names: Names, name: str, opacity: float) -> dict[str, Any]:

@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import math
+import re
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any
 from xml.etree.ElementTree import Element
@@ -65,9 +67,26 @@ def scale_of(matrix: Matrix) -> float:
     return math.sqrt(abs(a * d - b * c))
 
 
+def is_even(matrix: Matrix) -> bool:
+    """Whether it keeps circles round."""
+    a, b, c, d, _, _ = numbers_of(matrix)
+    size = a * a + b * b + c * c + d * d
+    return abs((a * a + b * b) - (c * c + d * d)) <= 2e-3 * size and abs(a * c + b * d) <= 1e-3 * size
+
+
 def diagonal(view: tuple[float, float]) -> float:
     """Of what lengths that belong to no axis are percentages (SVG 2, section 8.9)."""
     return math.hypot(*view) / math.sqrt(2.0)
+
+
+def dash_of(style: Mapping[str, str], view: tuple[float, float]) -> tuple[list[float], float]:
+    """Lengths of dashes and gaps, and where they begin; none where they say nothing. Raises ShapeFault."""
+    text = style["stroke-dasharray"]
+    parts = [] if text == "none" else re.split(r"[\s,]+", text.strip())
+    lengths = [length(part, diagonal(view)) for part in parts if part][:16]
+    if sum(lengths) <= 0.0 or min(lengths) < 0.0:
+        return [], 0.0
+    return lengths, length(style["stroke-dashoffset"], diagonal(view))
 
 
 def offset_of(element: Element, view: tuple[float, float]) -> Matrix:
@@ -96,6 +115,8 @@ def path_of(element: Element, kind: str, view: tuple[float, float]) -> Path | No
     if rx <= 0.0 or ry <= 0.0:
         return _written(f"M{x} {y}h{w}v{h}h{-w}Z")
     arc = f"a{rx} {ry} 0 0 1"
+    if kind != "rect":
+        return _written(f"M{x + w} {y + ry}{arc} {-rx} {ry}{arc} {-rx} {-ry}{arc} {rx} {-ry}{arc} {rx} {ry}Z")
     return _written(
         f"M{x + rx} {y}h{w - 2 * rx}{arc} {rx} {ry}v{h - 2 * ry}{arc} {-rx} {ry}"
         f"h{2 * rx - w}{arc} {-rx} {-ry}v{2 * ry - h}{arc} {rx} {-ry}Z"

@@ -1,8 +1,8 @@
 """Colours and gradients of SVG as ours.
 
 A linear gradient is a linear function over the plane, whatever its units and transform; ours says the same function by
-an angle and stops along the line of that angle. A radial one becomes a centre and a radius as shares of a box; where
-that needs a box of other sides than the outline's, the layer gets one.
+an angle and stops along the line of that angle. A radial one is a circle under a matrix, hence an ellipse; ours says it
+by a radius in shares of the box, a stretch, an angle, and where in it the focus lies.
 """
 
 from __future__ import annotations
@@ -13,16 +13,18 @@ from itertools import pairwise
 from typing import Any
 from xml.etree.ElementTree import Element
 
+import numpy as np
 from svgelements import Matrix
 
 from keen_ripple.core.colour import colour_text, parse_colour
 from keen_ripple.core.errors import ColourFault
 from keen_ripple.intake.opened import href_of, kind_of
-from keen_ripple.intake.outlines import diagonal, length, matrix_of
+from keen_ripple.intake.outlines import diagonal, length, matrix_of, numbers_of
 from keen_ripple.intake.styles import Sheet
 
 Box = tuple[float, float, float, float]
 """(left, top, width, height)"""
+Stops = list[dict[str, Any]]
 
 
 def share(text: str, default: float) -> float:
@@ -51,13 +53,6 @@ def colour(text: str, current: str, opacity: float, note: Callable[[str], None])
 def at_least(bounds: Box) -> Box:
     """Gradients need a box, also over lines."""
     return (bounds[0], bounds[1], max(bounds[2], 1.0), max(bounds[3], 1.0))
-
-
-def middle_of(paint: Any) -> str:
-    """One colour instead of a gradient."""
-    if isinstance(paint, dict):
-        return str(paint["stops"][len(paint["stops"]) // 2]["colour"])
-    return str(paint or "none")
 
 
 class Gradients:
@@ -100,17 +95,8 @@ class Gradients:
         middle = diagonal(whole)
         centre = [length(get(key), whole[i], whole[i] / 2.0) for i, key in enumerate(("cx", "cy"))]
         radius = length(get("r"), middle, middle / 2.0)
-        for key, at in (("fx", centre[0]), ("fy", centre[1])):
-            if get(key) is not None and abs(length(get(key), whole[0]) - at) > 1e-6:
-                self._note(f"the gradient {name} has its focus beside its centre; it is put into the centre")
-                break
-        return _Radial(
-            centre,
-            radius,
-            total,
-            stops,
-            lambda: self._note(f"the gradient {name} is a leaning ellipse; it is set upright"),
-        )
+        focus = [length(get(key), whole[i], centre[i]) for i, key in enumerate(("fx", "fy"))]
+        return _Radial(centre, focus, radius, total, stops)
 
     def _chain(self, element: Element) -> list[Element]:
         """The gradient and those that it builds on, the nearest first."""
@@ -122,9 +108,9 @@ class Gradients:
             following = self._by_id.get(name)
         return chain
 
-    def _stops(self, chain: list[Element], opacity: float) -> list[dict[str, Any]]:
+    def _stops(self, chain: list[Element], opacity: float) -> Stops:
         owner = next((e for e in chain if any(str(c.tag).endswith("stop") for c in e)), None)
-        found: list[dict[str, Any]] = []
+        found: Stops = []
         for element in owner if owner is not None else ():
             if not str(element.tag).endswith("stop"):
                 continue
@@ -133,11 +119,32 @@ class Gradients:
             least = found[-1]["at"] if found else 0.0
             text = colour(style["stop-color"], style["color"], share(style["stop-opacity"], 1.0) * opacity, self._note)
             found.append({"at": max(at, least), "colour": text})
-        return found
+        return _as_svg_blends(found)
+
+
+BETWEEN = 6
+
+
+def _as_svg_blends(stops: Stops) -> Stops:
+    """Where transparency changes along with a colour, SVG blends otherwise than CSS: stops in between keep to it."""
+    found = stops[:1]
+    for before, after in pairwise(stops):
+        start, end = (np.array(parse_colour(stop["colour"])) for stop in (before, after))
+        differ = start[3] != end[3] and any(start[:3] != end[:3])
+        parts = BETWEEN if differ and before["at"] < after["at"] else 1
+        for i in range(1, parts):
+            share = i / parts
+            at = before["at"] + (after["at"] - before["at"]) * share
+            found.append({"at": round(at, 5), "colour": colour_text(start + (end - start) * share)})
+        found.append(after)
+    return found if len(found) <= MOST_STOPS else stops
+
+
+MOST_STOPS = 32
 
 
 class _Linear:
-    def __init__(self, ends: list[float], matrix: Matrix, stops: list[dict[str, Any]]) -> None:
+    def __init__(self, ends: list[float], matrix: Matrix, stops: Stops) -> None:
         x1, y1, x2, y2 = ends
         self._stops = stops
         square = (x2 - x1) ** 2 + (y2 - y1) ** 2
@@ -169,40 +176,53 @@ class _Linear:
 
 
 class _Radial:
-    def __init__(
-        self, centre: list[float], radius: float, matrix: Matrix, stops: list[dict[str, Any]], lean: Callable[[], None]
-    ) -> None:
+    """A circle with a focus in it, under any matrix: an ellipse, and a turn of the circle in itself."""
+
+    def __init__(self, centre: list[float], focus: list[float], radius: float, matrix: Matrix, stops: Stops) -> None:
         self._stops = stops
         middle = matrix.point_in_matrix_space(tuple(centre))
-        self._centre = (middle.x, middle.y)
-        # Half the extent of the ellipse along x and y.
-        self._radii = (radius * math.hypot(matrix.a, matrix.c), radius * math.hypot(matrix.b, matrix.d))
-        cross = matrix.a * matrix.b + matrix.c * matrix.d
-        if abs(cross) > 1e-6 * (abs(matrix.a * matrix.d) + abs(matrix.b * matrix.c)):
-            lean()
-
-    def box_for(self, bounds: Box) -> Box:
-        """A box around the bounds with the sides of the ellipse."""
-        left, top, width, height = bounds
-        rx, ry = self._radii
-        if rx <= 0.0 or ry <= 0.0 or width <= 0.0 or height <= 0.0:
-            return bounds
-        scale = max(width / rx, height / ry)
-        return (left, top, scale * rx, scale * ry)
+        self._centre = (float(middle.x), float(middle.y))
+        a, b, c, d, _, _ = numbers_of(matrix)
+        self._circle = np.array([[a, c], [b, d]]) * radius
+        self._focus = (np.array(focus) - centre) / radius if radius > 0.0 else np.zeros(2)
 
     def laid_over(self, box: Box) -> Any:
         left, top, width, height = box
-        rx, ry = self._radii
-        if rx <= 0.0 or ry <= 0.0 or width <= 0.0 or height <= 0.0:
+        shares = np.array([[1.0 / width], [1.0 / height]]) * self._circle
+        axes, (long, short), turned = np.linalg.svd(shares)
+        if short < 1e-9:
             return self._stops[-1]["colour"]
         place = {
             "centre_x": round((self._centre[0] - left) / width, 5),
             "centre_y": round((self._centre[1] - top) / height, 5),
         }
-        return {"kind": "radial", **place, "radius": round(rx / width, 5), "stops": self._stops[:32]}
+        if long / short < ROUND:
+            # All axes of a circle are alike: it is not turned.
+            axes, turned = np.eye(2), axes @ turned
+        if np.linalg.det(axes) < 0.0:
+            axes, turned = axes * (1.0, -1.0), turned * ((1.0,), (-1.0,))
+        angle = math.degrees(math.atan2(axes[1, 0], axes[0, 0]))
+        # Of the four ways to say an ellipse the one that is turned least.
+        quarters = round(angle / 90.0)
+        focus = complex(*(turned @ self._focus)) * 1j**quarters
+        across, down = (short, long) if quarters % 2 else (long, short)
+        shape = {
+            "radius": round(float(down), 5),
+            "stretch": round(float(across / down), 5),
+            "angle": round(angle - 90.0 * quarters, 4) + 0.0,
+            "focus_x": round(focus.real, 5) + 0.0,
+            "focus_y": round(focus.imag, 5) + 0.0,
+        }
+        said = {name: value for name, value in shape.items() if value != UNSAID[name]}
+        return {"kind": "radial", **place, **said, "stops": self._stops[:32]}
 
 
-def _within(stops: list[dict[str, Any]]) -> list[dict[str, Any]]:
+# An ellipse whose sides differ by less is a circle.
+ROUND = 1.0001
+UNSAID = {"radius": None, "stretch": 1.0, "angle": 0.0, "focus_x": 0.0, "focus_y": 0.0}
+
+
+def _within(stops: Stops) -> Stops:
     """The stops between 0 and 1, with what is seen at both of these where stops lie beyond."""
     kept = [{"at": round(s["at"], 5), "colour": s["colour"]} for s in stops if 0.0 <= s["at"] <= 1.0]
     if stops[0]["at"] < 0.0:
@@ -214,7 +234,7 @@ def _within(stops: list[dict[str, Any]]) -> list[dict[str, Any]]:
     return kept[:32]
 
 
-def _seen(stops: list[dict[str, Any]], at: float) -> str:
+def _seen(stops: Stops, at: float) -> str:
     if at <= stops[0]["at"]:
         return str(stops[0]["colour"])
     for a, b in pairwise(stops):

@@ -2,9 +2,7 @@
 
 from __future__ import annotations
 
-import math
 import re
-from collections.abc import Iterable
 from dataclasses import dataclass
 from typing import Any
 from xml.etree.ElementTree import Element
@@ -12,25 +10,29 @@ from xml.etree.ElementTree import Element
 from svgelements import Matrix, Path
 
 from keen_ripple.core.document import Piece, read_piece
-from keen_ripple.core.document.fields import PICTURE
 from keen_ripple.core.limits import MOST_LAYERS
+from keen_ripple.intake.areas import Area, Pen
+from keen_ripple.intake.cuts import SHAPES, Cuts
 from keen_ripple.intake.filters import cuts_off, effects_of
 from keen_ripple.intake.layers import Names, check_layer, group_of, is_upright, layer_of_box, layer_of_path, mask_of
+from keen_ripple.intake.moment import MOTION, is_seen, stand_at_first
 from keen_ripple.intake.opened import IntakeFault, href_of, is_foreign, kind_of, opened
 from keen_ripple.intake.outlines import (
     Outline,
     ShapeFault,
     box_of,
+    dash_of,
     diagonal,
+    is_even,
     length,
     matrix_of,
-    numbers_of,
     offset_of,
     path_of,
     placed,
     scale_of,
 )
-from keen_ripple.intake.paints import Box, Gradients, at_least, colour, middle_of, share
+from keen_ripple.intake.paints import Gradients, at_least, colour, share
+from keen_ripple.intake.pictures import layer_of_image
 from keen_ripple.intake.stage import sized, stage, view_of
 from keen_ripple.intake.styles import Sheet, Style
 from keen_ripple.intake.texts import layers_of_text
@@ -38,11 +40,12 @@ from keen_ripple.intake.texts import layers_of_text
 __all__ = ["IntakeFault", "Taken", "take_svg"]
 
 GROUPS = ("g", "a", "svg", "switch", "symbol")
-SHAPES = ("path", "rect", "circle", "ellipse", "line", "polyline", "polygon")
 BOXES = ("rect", "circle", "ellipse")
-MOTION = ("animate", "animateTransform", "animateMotion", "set", "animateColor")
 # Read where something refers to them, or of no look at all.
-SILENT = ("defs", "style", "title", "desc", "metadata", "linearGradient", "radialGradient", "clipPath", "marker")
+SILENT = (
+    *("defs", "style", "title", "desc", "metadata", "linearGradient", "radialGradient", "clipPath", "marker"),
+    *("mask", "filter", "pattern"),
+)
 MOST_VISITED = 8000
 LONGEST_IN_ALL = 300_000
 DEEPEST_USE = 12
@@ -61,13 +64,12 @@ class Taken:
 
 
 def take_svg(data: bytes, name: str) -> Taken:
-    """A piece from the bytes of an SVG file. Raises IntakeFault for what is refused whole."""
-    root = opened(data)
-    intake = _Intake(root)
-    width, height, matrix = stage(root)
-    layers = intake.inside(root, intake.sheet.of(root, {}), matrix)
-    if any(kind_of(element) in MOTION for element in root.iter()):
-        intake.note("motion inside the file was left out; it shows its first look")
+    """A piece from the bytes of an SVG file, at its first moment. Raises IntakeFault for what is refused whole."""
+    intake, layers = _read(data, at_first=True)
+    if intake.moves and not any(map(is_seen, layers)):
+        # What draws itself begins with nothing.
+        intake, layers = _read(data, at_first=False)
+    width, height, _ = stage(intake.root)
     if intake.sheet.left_out:
         intake.note(f"{intake.sheet.left_out} style rules were left out")
     if not layers:
@@ -88,15 +90,31 @@ def take_svg(data: bytes, name: str) -> Taken:
     return Taken(document, tuple(intake.notes))
 
 
+def _read(data: bytes, at_first: bool) -> tuple[_Intake, list[dict[str, Any]]]:
+    """The layers of a file, at its first moment or as if nothing in it moved."""
+    root = opened(data)
+    moves = stand_at_first(root) if at_first else any(kind_of(element) in MOTION for element in root.iter())
+    intake = _Intake(root, at_first, moves)
+    _, _, matrix = stage(root)
+    layers = intake.inside(root, intake.sheet.of(root, {}), matrix)
+    if intake.moves:
+        shown = "it shows its first moment" if at_first else "nothing is seen at its first moment, so it shows all"
+        intake.note(f"motion inside the file was left out; {shown}")
+    return intake, layers
+
+
 class _Intake:
-    def __init__(self, root: Element) -> None:
+    def __init__(self, root: Element, at_first: bool, moves: bool) -> None:
+        self.root = root
         self.notes: dict[str, None] = {}
-        self.sheet = Sheet(root)
+        self.sheet = Sheet(root, at_first)
+        self.moves = moves or self.sheet.moves
         self._by_id = {element.get("id", ""): element for element in root.iter() if element.get("id")}
         self._gradients = Gradients(self._by_id, self.sheet, self.note)
+        self._view = view_of(root)
+        self._cuts = Cuts(self._by_id, self.sheet, self._view)
         self._names = Names()
         self._count = self._visited = self._characters = 0
-        self._view = view_of(root)
         self._using: list[Element] = []
 
     def note(self, text: str) -> None:
@@ -110,7 +128,9 @@ class _Intake:
         kind = kind_of(element)
         if not isinstance(element.tag, str) or kind in (*SILENT, *MOTION) or is_foreign(element.tag):
             return []
-        if kind not in (*GROUPS, *SHAPES, "use", "image", "text") or (kind == "symbol" and not self._using):
+        if kind == "symbol" and not self._using:
+            return []
+        if kind not in (*GROUPS, *SHAPES, "use", "image", "text"):
             self.note(f"{kind} was left out")
             return []
         self._visited += 1
@@ -124,7 +144,7 @@ class _Intake:
         try:
             own = matrix_of(style["transform"]) * matrix
             read = self._filtered(kind, style, own, self._read(element, kind, style, own))
-            return self._clipped(element, style, own, read)
+            return self._cut(element, style, own, read)
         except IntakeFault:
             raise
         except ShapeFault as fault:
@@ -136,8 +156,6 @@ class _Intake:
         return []
 
     def _read(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        if style["mask"] != "none":
-            self.note(f"the mask of {kind} was left out")
         if kind in GROUPS:
             return self._group(element, style, self._nested(element, kind, matrix))
         if kind == "use":
@@ -208,7 +226,9 @@ class _Intake:
         finally:
             self._using.pop()
         opacity = share(style["opacity"], 1.0)
-        return [group_of(layers, self._names, "use", opacity)] if layers and opacity < 1.0 else layers
+        # What is used is one thing, and moves as one.
+        apart = len(layers) < 2 and opacity == 1.0
+        return layers if apart or not layers else [group_of(layers, self._names, name[1:], opacity)]
 
     def _shape(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
         self._characters += len(element.get("d", "")) + len(element.get("points", ""))
@@ -221,127 +241,110 @@ class _Intake:
         outline = placed(path, matrix) if path is not None else None
         if path is None or outline is None:
             return []
-        look = self._line(style, matrix, kind)
+        if any(style[f"marker-{place}"] != "none" for place in ("start", "mid", "end")):
+            self.note(f"the markers of {kind} were left out")
+        if style["stroke"] != "none" and not is_even(matrix):
+            return self._apart(element, kind, style, path, matrix)
+        look = self._line(style, matrix)
         name = self._names.of(element.get("id", ""), kind)
-        fill, box = self._fill(style, path, matrix, outline) if kind != "line" else ("none", None)
+        fill = self._paint("fill", style, path, matrix, outline) if kind != "line" else "none"
+        if look["stroke"] != "none":
+            look["stroke"] = self._paint("stroke", style, path, matrix, outline)
         if fill == "none" and look["stroke"] == "none":
             return []
         look |= {"id": name, "name": (element.get("id") or kind.title())[:120], "fill": fill}
         if share(style["opacity"], 1.0) < 1.0:
             look["opacity"] = share(style["opacity"], 1.0)
-        own = box_of(element, kind, self._view) if kind in BOXES and box is None else None
-        plain = layer_of_box(kind, own, matrix) if own and (is_upright(matrix) or isinstance(fill, str)) else None
+        # Dashes of a circle begin at its right, those of an ellipse of ours at its top.
+        begins = kind == "rect" or "stroke_dash" not in look
+        own = box_of(element, kind, self._view) if kind in BOXES and begins else None
+        # A gradient would turn with its box.
+        stands = is_upright(matrix) or (isinstance(fill, str) and isinstance(look["stroke"], str))
+        plain = layer_of_box(kind, own, matrix) if own and stands else None
         if plain is not None:
             return [{**plain, **look, **({"stroke_align": "centre"} if look["stroke"] != "none" else {})}]
         if style["fill-rule"] == "evenodd":
             look["fill_rule"] = "evenodd"
-        return [layer_of_path(outline, look, box)]
+        return [layer_of_path(outline, look)]
 
-    def _fill(self, style: Style, path: Path, matrix: Matrix, outline: Outline) -> tuple[Any, Box | None]:
-        """The paint, and the box that it has to be laid over if that is not the outline's own."""
-        opacity = share(style["fill-opacity"], 1.0)
-        found = URL.match(style["fill"])
+    def _apart(self, element: Element, kind: str, style: Style, path: Path, matrix: Matrix) -> list[dict[str, Any]]:
+        """A shape whose stroke is stretched more in one direction: its fill, and its stroke as a filled outline."""
+        layers = self._shape(element, kind, {**style, "stroke": "none", "opacity": "1"}, matrix)
+        width = length(style["stroke-width"], diagonal(self._view))
+        pen = Pen(width, style["stroke-linecap"], style["stroke-linejoin"], *dash_of(style, self._view))
+        outline, rule = Area.along(path, pen, matrix).outline() if width > 0.0 else (None, "nonzero")
+        if outline is not None:
+            look = {"id": self._names.of("", "stroke"), "name": f"Stroke of {element.get('id') or kind}"[:120]}
+            fill = self._paint("stroke", style, path, matrix, outline)
+            layers = [*layers, layer_of_path(outline, {**look, "fill": fill, "fill_rule": rule})]
+        opacity = share(style["opacity"], 1.0)
+        alone = opacity == 1.0 or not layers
+        return layers if alone else [group_of(layers, self._names, element.get("id") or kind, opacity)]
+
+    def _paint(self, name: str, style: Style, path: Path, matrix: Matrix, outline: Outline) -> Any:
+        """The fill or the stroke, a gradient laid over the box of the outline."""
+        opacity = share(style[f"{name}-opacity"], 1.0)
+        found = URL.match(style[name])
         if not found:
-            return colour(style["fill"], style["color"], opacity, self.note), None
+            return colour(style[name], style["color"], opacity, self.note)
         left, top, right, bottom = outline.bounds
-        bounds = (left, top, right - left, bottom - top)
         local = placed(path, Matrix())
         if local is None:
-            return "none", None
+            return "none"
         x1, y1, x2, y2 = local.bounds
         paint = self._gradients.paint(found[1], (x1, y1, x2 - x1, y2 - y1), matrix, opacity, self._view)
         if paint is None:
             self.note(f"the paint {found[1]} was left out")
-            return colour(found[2] or "none", style["color"], opacity, self.note), None
-        if isinstance(paint, str):
-            return paint, None
-        box = paint.box_for(bounds) if hasattr(paint, "box_for") else at_least(bounds)
-        return paint.laid_over(box), box if box != bounds else None
+            return colour(found[2] or "none", style["color"], opacity, self.note)
+        return paint if isinstance(paint, str) else paint.laid_over(at_least((left, top, right - left, bottom - top)))
 
-    def _line(self, style: Style, matrix: Matrix, kind: str) -> dict[str, Any]:
-        text = style["stroke"]
-        if text == "none":
+    def _line(self, style: Style, matrix: Matrix) -> dict[str, Any]:
+        if style["stroke"] == "none":
             return {"stroke": "none"}
-        a, b, c, d, _, _ = numbers_of(matrix)
         scale = scale_of(matrix)
-        if abs(math.hypot(a, b) - math.hypot(c, d)) > 1e-3 * scale:
-            self.note(f"the stroke of {kind} is drawn as wide everywhere, though it was stretched unevenly")
         width = length(style["stroke-width"], diagonal(self._view)) * scale
         if width <= 0.0:
             return {"stroke": "none"}
-        found = URL.match(text)
-        if found:
-            paint = self._gradients.paint(found[1], (0.0, 0.0, 1.0, 1.0), matrix, 1.0, self._view)
-            self.note("the gradient of a stroke became one colour")
-            text = middle_of(paint.laid_over((0.0, 0.0, 1.0, 1.0)) if hasattr(paint, "laid_over") else paint)
-        dash = [] if style["stroke-dasharray"] == "none" else re.split(r"[\s,]+", style["stroke-dasharray"].strip())
         joins = {"round": "round", "bevel": "bevel"}
         look = {
-            "stroke": colour(text, style["color"], share(style["stroke-opacity"], 1.0), self.note),
+            "stroke": style["stroke"],
             "stroke_width": round(width, 4),
             "stroke_cap": style["stroke-linecap"] if style["stroke-linecap"] in ("round", "square") else "butt",
             "stroke_join": joins.get(style["stroke-linejoin"], "miter"),
         }
-        lengths = [length(part, 100.0) * scale for part in dash if part][:16]
-        if sum(lengths) > 0.0 and min(lengths) >= 0.0:
-            look |= {"stroke_dash": lengths, "stroke_dash_offset": length(style["stroke-dashoffset"], 100.0) * scale}
+        lengths, offset = dash_of(style, self._view)
+        if lengths:
+            look |= {"stroke_dash": [part * scale for part in lengths], "stroke_dash_offset": offset * scale}
         return look
 
     def _text(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
         return list(layers_of_text(element, style, self.sheet, matrix, self._names, self._view, self.note))
 
     def _image(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        source = re.sub(r"\s+", "", href_of(element)).replace("image/jpg", "image/jpeg")
-        if not re.match(PICTURE, source) or len(source) > 4_000_000:
-            self.note("image was left out: only PNG, JPEG and WebP inside the file are read, up to 3 MB")
+        try:
+            return [layer_of_image(element, style, matrix, self._names, self._view)]
+        except ShapeFault as fault:
+            self.note(f"image was left out: {fault}")
             return []
-        box = box_of(element, "rect", self._view)
-        frame = layer_of_box("rect", box, matrix) if box else None
-        if frame is None:
-            self.note("image was left out: it has no size, or is stretched while it is turned")
-            return []
-        name = self._names.of(element.get("id", ""), "picture")
-        fit = "fill" if element.get("preserveAspectRatio", "") == "none" else "contain"
-        look = {
-            "kind": "picture",
-            "id": name,
-            "name": name,
-            "source": source,
-            "fit": fit,
-            "opacity": share(style["opacity"], 1.0),
-        }
-        return [{**frame, **look}]
 
-    def _clipped(
+    def _cut(
         self, element: Element, style: Style, matrix: Matrix, layers: list[dict[str, Any]]
     ) -> list[dict[str, Any]]:
-        """Inside of a group with the clip as its mask."""
-        if style["clip-path"] == "none" or not layers:
-            return layers
-        found = URL.match(style["clip-path"])
-        clip = self._by_id.get(found[1]) if found else None
-        if clip is None or clip.get("clipPathUnits") == "objectBoundingBox":
-            self.note(f"the clip {style['clip-path'][:60]} was left out")
-            return layers
-        outlines = list(self._clip_outlines(clip, matrix))
-        if not outlines:
-            return []
-        rule = "evenodd" if any(rule == "evenodd" for _, rule in outlines) else "nonzero"
-        mask = mask_of([outline for outline, _ in outlines], self._names, rule)
-        return [group_of([mask, *layers], self._names, element.get("id") or "clipped", 1.0)]
-
-    def _clip_outlines(self, clip: Element, matrix: Matrix) -> Iterable[tuple[Outline, str]]:
-        own = matrix_of(clip.get("transform", "")) * matrix
-        for child in clip:
-            kind, placing = kind_of(child), own
-            if kind == "use":
-                name = href_of(child).removeprefix("#")
-                placing = offset_of(child, self._view) * matrix_of(child.get("transform", "")) * own
-                child = self._by_id.get(name, child)
-                kind = kind_of(child)
-            if kind not in SHAPES:
+        """Inside of a group with the clip as its mask, and of another with the mask."""
+        for how, read in (("clip-path", self._cuts.clip), ("mask", self._cuts.mask)):
+            if style[how] == "none" or not layers:
                 continue
-            path = path_of(child, kind, self._view)
-            outline = placed(path, matrix_of(child.get("transform", "")) * placing) if path is not None else None
-            if outline is not None:
-                yield outline, self.sheet.of(child, {})["clip-rule"]
+            found = URL.match(style[how])
+            cut = read(found[1], matrix) if found else None
+            if cut is None:
+                self.note(f"the {how.removesuffix('-path')} of {kind_of(element)} was left out{WHY_NOT[how]}")
+                continue
+            outline, rule = cut
+            if outline is None:
+                return []
+            mask = mask_of(outline, self._names, rule)
+            layers = [group_of([mask, *layers], self._names, element.get("id") or "clipped", 1.0)]
+        return layers
+
+
+WHY_NOT = {"clip-path": "", "mask": ": only masks of black and white shapes are read"}

@@ -17,7 +17,7 @@ from keen_ripple.core.values import Fade, Shadow
 from keen_ripple.media import MediumFault, reel_of
 from keen_ripple.render.filters import colour_matrices
 from keen_ripple.render.paints import argb, fill
-from keen_ripple.render.shapes import OUTWARDS, box, outline, rrect, stroke, written
+from keen_ripple.render.shapes import OUTWARDS, Line, box, outline, rrect, stroke, written
 from keen_ripple.render.text import draw_text
 
 Look = Mapping[str, Any]
@@ -110,13 +110,23 @@ def _box(canvas: skia.Canvas, look: Look, kind: str) -> None:
         inner = rrect(kind, look, -look["stroke_width"])
         canvas.drawDRRect(shape, inner, skia.Paint(AntiAlias=True, Color=argb(look["stroke"])))
     else:
-        canvas.drawPath(path, line)
+        _drawn_along(canvas, path, line, look)
+
+
+def _drawn_along(canvas: skia.Canvas, path: skia.Path, line: Line, look: Look) -> None:
+    """A stroke, its paint laid over the box of the layer."""
+
+    def draw(paint: Any) -> None:
+        canvas.drawPath(path, fill(paint, look["width"], look["height"], **line))
+
+    _faded(canvas, look["stroke"], draw)
 
 
 def _plain(look: Look) -> bool:
-    """A whole stroke inside, which follows the box and never leaves it."""
+    """A whole stroke inside in one colour, which follows the box and never leaves it."""
     whole = look["trim_start"] == 0.0 and look["trim_end"] == 1.0
-    return bool(look["stroke_align"] == "inside" and not look["stroke_dash"] and whole)
+    coloured = isinstance(look["stroke"], str)
+    return bool(coloured and look["stroke_align"] == "inside" and not look["stroke_dash"] and whole)
 
 
 def _cast(canvas: skia.Canvas, kind: str, look: Look, shadow: Shadow) -> None:
@@ -166,7 +176,7 @@ def _path(canvas: skia.Canvas, look: Look) -> None:
     stretched = outline("path", look)
     line = stroke(look, stretched)
     if line is not None:
-        canvas.drawPath(stretched, line)
+        _drawn_along(canvas, stretched, line, look)
 
 
 def _text(canvas: skia.Canvas, look: Look) -> None:

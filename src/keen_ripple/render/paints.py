@@ -20,11 +20,12 @@ def argb(colour: str) -> int:
     return int(skia.Color(*(int(c + 0.5) for c in (r, g, b, alpha * 255.0))))
 
 
-def fill(paint: str | Gradient, width: float, height: float) -> skia.Paint:
-    """What fills a box of that size; coordinates from its top left corner."""
+def fill(paint: str | Gradient, width: float, height: float, **drawn: Any) -> skia.Paint:
+    """What fills a box of that size, or is drawn along its outline; coordinates from its top left corner."""
+    # Not by its setters: a shader that is set later loses its places.
     if isinstance(paint, str):
-        return skia.Paint(AntiAlias=True, Color=argb(paint))
-    return skia.Paint(AntiAlias=True, Shader=_shader(paint, width, height))
+        return skia.Paint(AntiAlias=True, Color=argb(paint), **drawn)
+    return skia.Paint(AntiAlias=True, Shader=_shader(paint, width, height), **drawn)
 
 
 def _shader(gradient: Gradient, width: float, height: float) -> skia.Shader:
@@ -55,7 +56,18 @@ def _line(angle: float, width: float, height: float) -> list[skia.Point]:
 
 
 def _radial(gradient: RadialGradient, width: float, height: float, stops: dict[str, Any]) -> skia.Shader:
-    """An ellipse: a unit circle, scaled."""
-    across, down = (max(gradient.radius * side, 1e-6) for side in (width, height))
-    matrix = skia.Matrix.Translate(gradient.centre_x * width, gradient.centre_y * height).preScale(across, down)
-    return skia.GradientShader.MakeRadial(center=skia.Point(0, 0), radius=1.0, localMatrix=matrix, **stops)
+    """An ellipse: a unit circle, placed. One without any extent shows its last colour."""
+    a, b, c, d, e, f = gradient.matrix
+    if abs(a * d - b * c) * width * height < 1e-12:
+        return skia.Shaders.Color(stops["colors"][-1])
+    matrix = skia.Matrix.Scale(width, height).preConcat(skia.Matrix.MakeAll(a, c, e, b, d, f, 0, 0, 1))
+    if gradient.focus == (0.0, 0.0):
+        return skia.GradientShader.MakeRadial(center=skia.Point(0, 0), radius=1.0, localMatrix=matrix, **stops)
+    return skia.GradientShader.MakeTwoPointConical(
+        start=skia.Point(*gradient.focus),
+        startRadius=0.0,
+        end=skia.Point(0, 0),
+        endRadius=1.0,
+        localMatrix=matrix,
+        **stops,
+    )

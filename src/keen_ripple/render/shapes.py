@@ -9,7 +9,6 @@ import skia
 from fontTools.svgLib.path import parse_path
 
 from keen_ripple.core.measures.geometry import corner_radii
-from keen_ripple.render.paints import argb
 
 Look = Mapping[str, Any]
 OUTWARDS = {"inside": -0.5, "centre": 0.0, "outside": 0.5}
@@ -95,24 +94,24 @@ class _Pen:
         """An open subpath ends by itself."""
 
 
-def stroke(look: Look, path: skia.Path) -> skia.Paint | None:
-    """What draws the stroke along a path; None where there is none to be seen."""
+Line = dict[str, Any]
+"""How a stroke is drawn, as Skia's paints take it; its colour comes to that."""
+
+
+def stroke(look: Look, path: skia.Path) -> Line | None:
+    """The stroke along a path; None where there is none to be seen."""
     drawn = look["trim_end"] - look["trim_start"]
     if look["stroke"] == "none" or look["stroke_width"] <= 0.0 or drawn <= 0.0:
         return None
-    paint = skia.Paint(
-        AntiAlias=True,
-        Style=skia.Paint.kStroke_Style,
-        Color=argb(look["stroke"]),
-        StrokeWidth=look["stroke_width"],
-        StrokeCap=CAPS[look["stroke_cap"]],
-        StrokeJoin=JOINS[look["stroke_join"]],
-        StrokeMiter=4.0,
-    )
+    line = {
+        "Style": skia.Paint.kStroke_Style,
+        "StrokeWidth": look["stroke_width"],
+        "StrokeCap": CAPS[look["stroke_cap"]],
+        "StrokeJoin": JOINS[look["stroke_join"]],
+        "StrokeMiter": 4.0,
+    }
     dash = _dash(look, drawn, path)
-    if dash is not None:
-        paint.setPathEffect(dash)
-    return paint
+    return line if dash is None else {**line, "PathEffect": dash}
 
 
 def _dash(look: Look, drawn: float, path: skia.Path) -> skia.PathEffect | None:

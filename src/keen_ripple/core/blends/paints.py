@@ -20,6 +20,9 @@ NUMBERS = {
     "centre_x": (0.002, -np.inf),
     "centre_y": (0.002, -np.inf),
     "radius": (0.002, 0.0),
+    "stretch": (0.002, 0.0),
+    "focus_x": (0.002, -np.inf),
+    "focus_y": (0.002, -np.inf),
 }
 """What a gradient has besides its stops: how far a tape may be off, and the least value."""
 

@@ -49,7 +49,8 @@ PATTERNS = {
 }
 
 # What pydantic writes into a location after a field that takes several kinds of value.
-UNIONS: dict[Any, tuple[str, ...]] = {"timing": ("curve", "spring"), "fill": ("colour", *GRADIENTS)}
+PAINTS = ("colour", *GRADIENTS)
+UNIONS: dict[Any, tuple[str, ...]] = {"timing": ("curve", "spring"), "fill": PAINTS, "stroke": PAINTS}
 
 
 def read_piece(document: Any) -> Piece:

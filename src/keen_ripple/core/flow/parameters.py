@@ -146,6 +146,10 @@ def _state(state: State, bind: Bind, value: Any) -> State:
     return state.model_copy(update={"changes": {**state.changes, str(bind.layer): changed}})
 
 
+def _is_colour(value: Any) -> bool:
+    return isinstance(value, str) and fits("fill", value)
+
+
 def _told(bind: Bind, value: Any, before: Any) -> Any:
     """What stands there with this value; None where it does not fit."""
     row = BY_NAME.get(str(bind.property))
@@ -154,13 +158,13 @@ def _told(bind: Bind, value: Any, before: Any) -> Any:
     if bind.parameter is not None:
         return {**(before or {}), bind.parameter: value}
     if bind.shadow is not None:
-        if not isinstance(before, tuple) or bind.shadow >= len(before) or not fits("stroke", value):
+        if not isinstance(before, tuple) or bind.shadow >= len(before) or not _is_colour(value):
             return None
         shadows = list(before)
         shadows[bind.shadow] = shadows[bind.shadow].model_copy(update={"colour": value})
         return tuple(shadows)
     if bind.stop is not None:
-        if not isinstance(before, Gradient) or bind.stop >= len(before.stops) or not fits("stroke", value):
+        if not isinstance(before, Gradient) or bind.stop >= len(before.stops) or not _is_colour(value):
             return None
         stops = list(before.stops)
         stops[bind.stop] = stops[bind.stop].model_copy(update={"colour": value})

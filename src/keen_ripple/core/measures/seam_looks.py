@@ -30,7 +30,9 @@ TRIMS = ("trim_start", "trim_end", "trim_offset")
 def is_plain(kind: str, look: Look) -> bool:
     """Whether nothing but its outline can be seen of it, so that a turned circle is the same circle."""
     simple = isinstance(look.get("fill"), str) and not look["shadows"] if kind in SHAPES else kind in GROUPED
-    return bool(simple and (kind in GROUPED or look["stroke"] == NONE or not look["stroke_dash"]))
+    if kind in GROUPED or not simple:
+        return bool(simple)
+    return look["stroke"] == NONE or (isinstance(look["stroke"], str) and not look["stroke_dash"])
 
 
 def length_jump(before: Look, after: Look, outline_px: float) -> float:
@@ -48,8 +50,8 @@ def length_jump(before: Look, after: Look, outline_px: float) -> float:
 
 
 def has_stroke(look: Look) -> bool:
-    """Whether a stroke can be seen: a layer that has one, in a colour that is not transparent."""
-    return "stroke" in look and oklab_of(look["stroke"])[3] > 0.0
+    """Whether a stroke can be seen: a layer that has one, not all transparent."""
+    return any(oklab_of(colour)[3] > 0.0 for colour in _colours(look.get("stroke")))
 
 
 def shade_jump(before: Look, after: Look, seen: tuple[float, float]) -> float:
@@ -71,8 +73,14 @@ def shade_jump(before: Look, after: Look, seen: tuple[float, float]) -> float:
 def differs_otherwise(before: Look, after: Look) -> bool:
     """Whether there is something more that only a picture can tell: another text, another gradient, another join."""
     measured = {*OUTLINE, *LENGTHS, *TRIMS, "opacity", "visible", "stroke_width", "stroke_dash", "stroke_dash_offset"}
+    measured |= {name for name in ("fill", "stroke") if _are_colours(before.get(name), after.get(name))}
     names = [name for name in before if before[name] != after[name]]
-    return any(name not in measured and BY_NAME[name].blend not in (*STILL, "colour") for name in names)
+    return any(name not in measured and BY_NAME[name].blend not in STILL for name in names)
+
+
+def _are_colours(before: Any, after: Any) -> bool:
+    """Whether both are plain colours, whose difference is a distance."""
+    return isinstance(before, str) and isinstance(after, str)
 
 
 def _shows(look: Look) -> bool:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from itertools import pairwise
 from typing import Annotated, Literal
 
@@ -43,13 +44,42 @@ class LinearGradient(Model):
 
 
 class RadialGradient(Model):
-    """From a centre outwards; centre and radius are shares of the box's width and height."""
+    """From a focus outwards to an ellipse; centre and radius are shares of the box's width and height.
+
+    As if the box were a square: a circle of that radius, `stretch` times as wide as it is high, then turned by `angle`.
+    The focus lies in that circle, from its centre in shares of its radius; beyond 1 it counts as at its edge.
+    """
 
     kind: Literal["radial"]
     centre_x: Number = 0.5
     centre_y: Number = 0.5
     radius: Annotated[float, Field(ge=0.0, le=FARTHEST)] = 0.5
+    stretch: Annotated[float, Field(ge=0.0, le=FARTHEST)] = 1.0
+    angle: Degrees = 0.0
+    focus_x: Number = 0.0
+    focus_y: Number = 0.0
     stops: Stops
+
+    @property
+    def is_upright(self) -> bool:
+        """Whether it neither leans nor has its focus beside its centre, as gradients in CSS."""
+        return self.angle % 180.0 == self.focus_x == self.focus_y == 0.0
+
+    @property
+    def matrix(self) -> tuple[float, float, float, float, float, float]:
+        """(a, b, c, d, e, f) from the circle of radius 1 round 0 to the box, with sides of 1."""
+        turn, across, down = math.radians(self.angle), self.radius * self.stretch, self.radius
+        cos, sin = math.cos(turn), math.sin(turn)
+        return (across * cos, across * sin, -down * sin, down * cos, self.centre_x, self.centre_y)
+
+    @property
+    def focus(self) -> tuple[float, float]:
+        """In that circle, and just inside of it at most: at its edge nothing would be seen on one side."""
+        far = max(math.hypot(self.focus_x, self.focus_y) / FOCUS_AT_MOST, 1.0)
+        return (self.focus_x / far, self.focus_y / far)
+
+
+FOCUS_AT_MOST = 0.99
 
 
 class ConicGradient(Model):

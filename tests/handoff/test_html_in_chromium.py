@@ -16,6 +16,7 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
+from keen_ripple.handoff.unsupported import HandoffFault
 from keen_ripple.render import draw_at, draw_pose
 from support import DEMO, PLAYING, piece, pixels, timeline_in, way
 
@@ -353,3 +354,24 @@ def test_what_is_trimmed_to_nothing_shows_no_caps(browser, tmp_path: Path) -> No
 def test_same_piece_same_bytes() -> None:
     first, second = (FORMATS["html"].write(timeline_of(read_piece(hard()))) for _ in range(2))
     assert first == second
+
+
+ENDS = [{"at": 0, "colour": "#d9503a"}, {"at": 1, "colour": "#1f7a7000"}]
+
+
+@pytest.mark.parametrize("more", [{}, {"angle": 35}, {"focus_x": 0.6, "focus_y": -0.2}])
+def test_ellipses_are_drawn_as_they_leave(browser, tmp_path: Path, more: dict[str, float]) -> None:
+    fill = {"kind": "radial", "centre_x": 0.4, "radius": 0.3, "stretch": 1.7, "stops": ENDS, **more}
+    box = {"kind": "rectangle", "id": "box", "name": "B", "x": 10, "y": 10, "width": 120, "height": 70, "fill": fill}
+    document = piece([box], width=140, height=90, states=[{"id": "a", "name": "A"}], transitions=[])
+    timeline = open_page(browser, tmp_path, document)
+    ours = draw_pose(timeline.piece, timeline.rest, ground="white")[:, :, :3].astype(np.int16)
+    assert np.abs(pixels(browser, 140, 90) - ours).max() <= 4
+
+
+def test_a_stroke_along_a_gradient_is_refused_with_its_place() -> None:
+    line = {"x": 0, "y": 0, "stroke": {"kind": "linear", "stops": ENDS}, "stroke_width": 4}
+    box = {"kind": "ellipse", "id": "box", "name": "Ring", "width": 90, "height": 90, **line}
+    with pytest.raises(HandoffFault) as caught:
+        FORMATS["html"].write(timeline_in(piece([box], states=[{"id": "a", "name": "A"}], transitions=[])))
+    assert (caught.value.place, "stroke of Ring" in caught.value.message) == ("/layers/0", True)

@@ -261,7 +261,7 @@ def test_the_command_writes_a_piece_and_names_the_rest(tmp_path: Path, capsys: p
     assert capsys.readouterr().err == "keen-ripple: video was left out\n"
     document = json.loads(out.read_text("utf-8"))
     assert (document["id"], document["name"]) == ("ferry-deck", "Ferry Deck")
-    assert read_piece(document).layers[0].id == "rect"
+    assert read_piece(document).layers[0].id == "rectangle"
     source.write_bytes(b"<html/>")
     out.unlink()
     assert cli.main(["intake", str(source), "--out", str(out)]) == 1

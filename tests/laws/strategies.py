@@ -23,7 +23,10 @@ stops = st.lists(st.tuples(st.floats(0, 1), colours), min_size=2, max_size=4).ma
 )
 gradients = st.one_of(
     st.fixed_dictionaries({"kind": st.just("linear"), "angle": st.floats(-360, 360), "stops": stops}),
-    st.fixed_dictionaries({"kind": st.just("radial"), "radius": st.floats(0, 2), "stops": stops}),
+    st.fixed_dictionaries(
+        {"kind": st.just("radial"), "radius": st.floats(0, 2), "stops": stops},
+        optional={"stretch": st.floats(0, 3), "angle": st.floats(-90, 90), "focus_x": st.floats(-1, 1)},
+    ),
     st.fixed_dictionaries({"kind": st.just("conic"), "centre_x": st.floats(0, 1), "stops": stops}),
 )
 shadows = st.lists(
@@ -52,6 +55,7 @@ looks = st.fixed_dictionaries(
         "hue": st.floats(-360, 360),
         "fill": st.one_of(colours, gradients),
         "shadows": shadows,
+        "stroke": st.one_of(colours, gradients),
         "stroke_cap": st.sampled_from(("butt", "round")),
         "stroke_dash": st.lists(st.integers(0, 40).map(lambda n: n / 2), max_size=3),
         "trim_end": st.floats(0, 1),

@@ -73,8 +73,8 @@ def colour_columns(track: TapeTrack) -> list[int]:
 
 def as_shown(look: Mapping[str, Any]) -> dict[str, Any]:
     """Colours in the text that says what is shown of them."""
-    fill = look["fill"]
-    return {**look, "fill": colour_text(parse_colour(fill)) if isinstance(fill, str) else fill}
+    paints = {name: look[name] for name in ("fill", "stroke") if isinstance(look[name], str)}
+    return {**look, **{name: colour_text(parse_colour(paint)) for name, paint in paints.items()}}
 
 
 @given(pieces())

@@ -63,6 +63,9 @@ STOPS = [{"at": 0, "colour": "#d9503a"}, {"at": 0.4, "colour": "#fff8"}, {"at": 
 ROUND = {"radius_top_left": 12, "radius_bottom_right": 30, "radius_top_right": 4}
 SHADOW = {"x": 3, "y": 5, "blur": 9, "spread": 2, "colour": "#15293b80"}
 TICK = {"path": "M4 20L18 34L44 6", "view_width": 48, "view_height": 40, "fill": "none", "stroke": "#15293b"}
+LEANING = {"kind": "radial", "centre_x": 0.4, "radius": 0.3, "stretch": 1.8, "angle": 35, "stops": STOPS}
+FOCUSED = {"kind": "radial", "focus_x": 0.6, "focus_y": -0.4, "stops": STOPS}
+ALONG = {"stroke": {"kind": "linear", "angle": 60, "stops": STOPS}, "stroke_width": 7}
 LAYERS: list[dict[str, Any]] = [
     {"kind": "rectangle", "fill": {"kind": "linear", "angle": 30, "stops": STOPS}, **ROUND},
     {"kind": "ellipse", "fill": {"kind": "radial", "centre_x": 0.3, "radius": 0.7, "stops": STOPS}},
@@ -87,6 +90,19 @@ LAYERS: list[dict[str, Any]] = [
     {"kind": "text", "text": "Quay", "font_family": "JetBrains Mono", "text_align": "right", "fill": "#d9503a"},
     {"kind": "picture", "source": PICTURE, "brightness": 1.3, "contrast": 0.7, "saturation": 2.5, "hue": 130},
     {"kind": "path", **TICK, "fill": "#b9832b", "shadows": [SHADOW], "saturation": 0.2, "hue": -70, "contrast": 1.6},
+    {"kind": "rectangle", "fill": LEANING, **ROUND},
+    {"kind": "ellipse", "fill": FOCUSED},
+    {"kind": "rectangle", "fill": {**LEANING, "angle": 0, "focus_x": 0}},
+    {"kind": "rectangle", "fill": {**LEANING, "focus_x": -5}},
+    {"kind": "path", **TICK, "fill": {**LEANING, "focus_y": 0.5}, "stroke": "none"},
+    {"kind": "text", "text": "Quay", "font_size": 19, "font_weight": 800, "fill": LEANING},
+    {"kind": "rectangle", "fill": "#fff", **ALONG, **ROUND},
+    {"kind": "rectangle", "fill": "none", **ALONG, "stroke_align": "outside", "stroke_dash": [9, 5]},
+    {"kind": "ellipse", "fill": "none", "stroke": LEANING, "stroke_width": 8, "stroke_align": "centre"},
+    {"kind": "ellipse", "fill": "none", "stroke": {"kind": "conic", "angle": 50, "stops": STOPS}, "stroke_width": 6,
+     "trim_start": 0.1},
+    {"kind": "path", **TICK, **ALONG, "view_width": 24, "stroke_cap": "round"},
+    {"kind": "path", **TICK, "stroke": {**FOCUSED, "radius": 0.8}, "stroke_width": 9, "trim_end": 0.7},
     {"kind": "group", "opacity": 0.5, "layers": [
         {"kind": "ellipse", "id": "cut", "name": "C", "x": 4, "y": 4, "width": 30, "height": 30, "mask": True},
         {"kind": "rectangle", "id": "band", "name": "B", "x": 0, "y": 12, "width": 48, "height": 14, "fill": "#d9503a"},
@@ -108,7 +124,7 @@ def test_everything_that_a_layer_can_have_looks_as_on_the_page(bench) -> None:
         }
         for i, layer in enumerate(LAYERS)
     ]
-    document = piece(cells, id="sampler", width=420, height=360, states=[{"id": "a", "name": "A"}], transitions=[])
+    document = piece(cells, id="sampler", width=420, height=520, states=[{"id": "a", "name": "A"}], transitions=[])
     bench.put(document)
     theirs = page_shows(bench, "a")
     timeline = timeline_of(read_piece(document))

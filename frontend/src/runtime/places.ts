@@ -61,7 +61,7 @@ function paint(form: Extract<PlaceForm, { kind: 'paint' }>, place: Place): unkno
       });
       const named = numbers.map((name, i) => {
         const value = at(place, lying + i) / weight;
-        return [name, name === 'radius' ? Math.max(value, 0) : value];
+        return [name, name === 'radius' || name === 'stretch' ? Math.max(value, 0) : value];
       });
       return [{ kind: gradient, ...Object.fromEntries(named), stops: stopped }, share];
     }),

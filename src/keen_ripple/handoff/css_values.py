@@ -157,13 +157,26 @@ BETWEEN = 8
 
 
 def _premultiplied(stops: tuple[Stop, ...]) -> list[Stop]:
-    """SVG blends what is partly transparent otherwise than CSS: stops in between keep to CSS's way."""
-    places = Counter(stop.at for stop in stops)
+    """SVG blends what is partly transparent otherwise than CSS: stops in between keep to CSS's way.
+
+    What is wholly transparent has the colour of what it is blended with, on either side.
+    """
+    found: list[Stop] = []
     for before, after in pairwise(stops):
-        start, end = (parse_colour(stop.colour) for stop in (before, after))
-        if start[3] != end[3] and before.at < after.at:
-            places.update(before.at + (after.at - before.at) * i / BETWEEN for i in range(1, BETWEEN))
-    return with_places(stops, places)
+        pair: tuple[Stop, ...] = (before, after)
+        start, end = (parse_colour(stop.colour) for stop in pair)
+        if not start[3] or not end[3]:
+            shown = end if not start[3] else start
+            pair = (_in(before, shown, start[3]), _in(after, shown, end[3]))
+        elif start[3] != end[3] and before.at < after.at:
+            places = [before.at + (after.at - before.at) * i / BETWEEN for i in range(BETWEEN + 1)]
+            pair = tuple(with_places(pair, Counter(places)))
+        found += [stop for stop in pair if stop not in found[-1:]]
+    return found
+
+
+def _in(stop: Stop, colour: Sequence[float], alpha: float) -> Stop:
+    return Stop(at=stop.at, colour=colour_text((*colour[:3], alpha)))
 
 
 def _percent(share: float) -> str:

@@ -46,9 +46,7 @@ SILENT = (
     *("defs", "style", "title", "desc", "metadata", "linearGradient", "radialGradient", "clipPath", "marker"),
     *("mask", "filter", "pattern"),
 )
-MOST_VISITED = 8000
-LONGEST_IN_ALL = 300_000
-DEEPEST_USE = 12
+MOST_VISITED, LONGEST_IN_ALL, DEEPEST_USE = 8000, 300_000, 12
 URL = re.compile(r"""url\(\s*['"]?#([^'")]+)['"]?\s*\)\s*(.*)""")
 
 
@@ -241,18 +239,20 @@ class _Intake:
         outline = placed(path, matrix) if path is not None else None
         if path is None or outline is None:
             return []
-        if any(style[f"marker-{place}"] != "none" for place in ("start", "mid", "end")):
+        if {style["marker-start"], style["marker-mid"], style["marker-end"]} != {"none"}:
             self.note(f"the markers of {kind} were left out")
         if style["stroke"] != "none" and not is_even(matrix):
             return self._apart(element, kind, style, path, matrix)
         look = self._line(style, matrix)
-        name = self._names.of(element.get("id", ""), kind)
+        name = self._names.of(element.get("id", ""), "rectangle" if kind == "rect" else kind)
         fill = self._paint("fill", style, path, matrix, outline) if kind != "line" else "none"
         if look["stroke"] != "none":
             look["stroke"] = self._paint("stroke", style, path, matrix, outline)
         if fill == "none" and look["stroke"] == "none":
             return []
-        look |= {"id": name, "name": (element.get("id") or kind.title())[:120], "fill": fill}
+        # Those without a name are counted.
+        called = element.get("id", "")[:120] or name.replace("-", " ").capitalize()
+        look |= {"id": name, "name": called, "fill": fill}
         if share(style["opacity"], 1.0) < 1.0:
             look["opacity"] = share(style["opacity"], 1.0)
         # Dashes of a circle begin at its right, those of an ellipse of ours at its top.

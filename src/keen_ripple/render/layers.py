@@ -114,10 +114,12 @@ def _box(canvas: skia.Canvas, look: Look, kind: str) -> None:
 
 
 def _drawn_along(canvas: skia.Canvas, path: skia.Path, line: Line, look: Look) -> None:
-    """A stroke, its paint laid over the box of the layer."""
+    """A stroke, its paint laid over the box of the layer, of a path over its view and stretched with it."""
+    width, height = (look.get(f"view_{side}", look[side]) for side in ("width", "height"))
+    stretched = (look["width"] / width if width else 1.0, look["height"] / height if height else 1.0)
 
     def draw(paint: Any) -> None:
-        canvas.drawPath(path, fill(paint, look["width"], look["height"], **line))
+        canvas.drawPath(path, fill(paint, width, height, stretched, **line))
 
     _faded(canvas, look["stroke"], draw)
 

@@ -20,12 +20,18 @@ def argb(colour: str) -> int:
     return int(skia.Color(*(int(c + 0.5) for c in (r, g, b, alpha * 255.0))))
 
 
-def fill(paint: str | Gradient, width: float, height: float, **drawn: Any) -> skia.Paint:
-    """What fills a box of that size, or is drawn along its outline; coordinates from its top left corner."""
+def fill(
+    paint: str | Gradient, width: float, height: float, stretched: tuple[float, float] = (1.0, 1.0), **drawn: Any
+) -> skia.Paint:
+    """What fills a box of that size, or is drawn along its outline; coordinates from its top left corner.
+
+    `stretched`: by which factors the box is larger than the sides that say how a gradient lies in it.
+    """
     # Not by its setters: a shader that is set later loses its places.
     if isinstance(paint, str):
         return skia.Paint(AntiAlias=True, Color=argb(paint), **drawn)
-    return skia.Paint(AntiAlias=True, Shader=_shader(paint, width, height), **drawn)
+    shader = _shader(paint, width, height)
+    return skia.Paint(AntiAlias=True, Shader=shader.makeWithLocalMatrix(skia.Matrix.Scale(*stretched)), **drawn)
 
 
 def _shader(gradient: Gradient, width: float, height: float) -> skia.Shader:

@@ -567,7 +567,7 @@ export const PROPERTIES: Property[] = [
     "name": "stroke",
     "label": "stroke",
     "unit": "colour",
-    "blend": "colour",
+    "blend": "paint",
     "default": "none",
     "low": null,
     "high": null,

@@ -204,10 +204,7 @@ export interface Rectangle {
    */
   radius_bottom_left?: number;
   fill?: string | LinearGradient | RadialGradient | ConicGradient;
-  /**
-   * Any CSS colour, or none.
-   */
-  stroke?: string;
+  stroke?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
    * px
    */
@@ -373,13 +370,23 @@ export interface Stop {
   colour: string;
 }
 /**
- * From a centre outwards; centre and radius are shares of the box's width and height.
+ * From a focus outwards to an ellipse; centre and radius are shares of the box's width and height.
+ *
+ * As if the box were a square: a circle of that radius, `stretch` times as wide as it is high, then turned by `angle`.
+ * The focus lies in that circle, from its centre in shares of its radius; beyond 1 it counts as at its edge.
  */
 export interface RadialGradient {
   kind: "radial";
   centre_x?: number;
   centre_y?: number;
   radius?: number;
+  stretch?: number;
+  /**
+   * °
+   */
+  angle?: number;
+  focus_x?: number;
+  focus_y?: number;
   /**
    * @minItems 2
    * @maxItems 32
@@ -488,10 +495,7 @@ export interface Ellipse {
   visible?: boolean;
   opacity?: number;
   fill?: string | LinearGradient | RadialGradient | ConicGradient;
-  /**
-   * Any CSS colour, or none.
-   */
-  stroke?: string;
+  stroke?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
    * px
    */
@@ -702,10 +706,7 @@ export interface Path {
   visible?: boolean;
   opacity?: number;
   fill?: string | LinearGradient | RadialGradient | ConicGradient;
-  /**
-   * Any CSS colour, or none.
-   */
-  stroke?: string;
+  stroke?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
    * px
    */
@@ -2059,10 +2060,7 @@ export interface Look {
    */
   radius_bottom_left?: number;
   fill?: string | LinearGradient | RadialGradient | ConicGradient;
-  /**
-   * Any CSS colour, or none.
-   */
-  stroke?: string;
+  stroke?: string | LinearGradient | RadialGradient | ConicGradient;
   /**
    * px
    */

@@ -2,27 +2,19 @@
 import type { Gradient, Look, Shadow, Value } from '../../api/contract';
 import { known } from '../../shared/known';
 import { textOf } from '../../shared/text/values';
+import { colour, gradientImage, type Around } from './gradients';
 
 export const isFade = (value: unknown): value is { kind: 'fade'; from: Value; to: Value; share: number } =>
   typeof value === 'object' && value !== null && (value as { kind?: string }).kind === 'fade';
 
-export const colour = (value: unknown) => (value === 'none' ? 'transparent' : String(value));
-
 const percent = (share: number) => `${share * 100}%`;
 
-/** Where a gradient lies that says nothing of it. */
-const CENTRED = { angle: 0, centre_x: 0.5, centre_y: 0.5, radius: 0.5 };
-
 /** A gradient, a colour, or two of them fading into each other, as a CSS image. */
-export function image(paint: Value): string {
-  if (isFade(paint)) return `-webkit-cross-fade(${image(paint.from)}, ${image(paint.to)}, ${percent(paint.share)})`;
+export function image(paint: Value, around?: Around): string {
+  if (isFade(paint))
+    return `-webkit-cross-fade(${image(paint.from, around)}, ${image(paint.to, around)}, ${percent(paint.share)})`;
   if (typeof paint !== 'object') return `linear-gradient(${colour(paint)}, ${colour(paint)})`;
-  const gradient = { ...CENTRED, ...(paint as Gradient) };
-  const stops = gradient.stops.map((stop) => `${colour(stop.colour)} ${percent(stop.at)}`).join(', ');
-  const centre = `at ${percent(gradient.centre_x)} ${percent(gradient.centre_y)}`;
-  if (gradient.kind === 'linear') return `linear-gradient(${gradient.angle}deg, ${stops})`;
-  if (gradient.kind === 'conic') return `conic-gradient(from ${gradient.angle}deg ${centre}, ${stops})`;
-  return `radial-gradient(${percent(gradient.radius)} ${percent(gradient.radius)} ${centre}, ${stops})`;
+  return gradientImage(paint as Gradient, around);
 }
 
 export function background(style: CSSStyleDeclaration, paint: Value): void {

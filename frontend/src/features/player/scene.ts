@@ -4,7 +4,9 @@ import { CSS_UNITS } from '../../api/generated/catalogue';
 import { MASKS, PLAIN, SHOWN } from './writersOf';
 import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';
-import { background, boxShadow, colour, filter, image, isFade, picture } from './paint';
+import { colour } from './gradients';
+import { background, boxShadow, filter, image, isFade, picture } from './paint';
+import { clipPathNamed, paintFill, strokeIn } from './painted';
 import { follow } from './films';
 import { reelOf } from './reels';
 import { known } from '../../shared/known';
@@ -33,11 +35,15 @@ export interface Shown {
   look: Look;
 }
 
-export type Writer = (shown: Shown, look: Look) => void;
+export type Writer = (shown: Shown, look: Look) => unknown;
 
-/** A stroke that is neither inside, nor dashed, nor trimmed, is drawn by an SVG path over the box. */
+/** A stroke of one colour inside, neither dashed nor trimmed, is a shadow of the box; all others are an SVG path over it. */
 const plainStroke = (l: Look) =>
-  l.stroke_align === 'inside' && !(l.stroke_dash as number[]).length && l.trim_start === 0 && l.trim_end === 1;
+  typeof l.stroke !== 'object' &&
+  l.stroke_align === 'inside' &&
+  !(l.stroke_dash as number[]).length &&
+  l.trim_start === 0 &&
+  l.trim_end === 1;
 /** Short texts are written and read faster; a ten-thousandth of a px is seen by nobody. */
 const short = (value: unknown) => Math.round(Number(value) * 1e4) / 1e4;
 const OUTWARDS: Record<string, number> = { inside: -0.5, centre: 0, outside: 0.5 };
@@ -91,26 +97,29 @@ const WRITERS: Record<string, Writer> = {
   fill: (shown, l) => {
     known(shown.path).style.fill = typeof l.fill === 'object' ? 'none' : colour(l.fill);
     known(shown.path).style.fillRule = l.fill_rule === 'evenodd' ? 'evenodd' : '';
-    paintedBox(shown, l);
+    paintFill(known(shown.path), l);
   },
   stroke: ({ path }, l) => {
-    const { style } = known(path);
+    const line = strokeIn(known(path), l);
+    const { style } = line;
     const drawn = Number(l.trim_end) - Number(l.trim_start);
-    style.stroke = drawn > 0 ? colour(l.stroke) : 'none';
+    style.stroke = drawn <= 0 ? 'none' : typeof l.stroke === 'object' ? 'white' : colour(l.stroke);
     style.strokeWidth = `${textOf(l.stroke_width)}px`;
     style.strokeLinecap = textOf(l.stroke_cap);
     style.strokeLinejoin = textOf(l.stroke_join);
     if (drawn < 1) {
-      known(path).setAttribute('pathLength', '1');
+      line.setAttribute('pathLength', '1');
       // A dash that begins again exactly at the end of the outline would put its cap there.
       style.strokeDasharray = `${drawn} ${1.0001 - drawn}`;
       style.strokeDashoffset = String(-Number(l.trim_start) - Number(l.trim_offset));
     } else {
-      known(path).removeAttribute('pathLength');
+      line.removeAttribute('pathLength');
       style.strokeDasharray = (l.stroke_dash as number[]).join(' ') || 'none';
       style.strokeDashoffset = `${textOf(l.stroke_dash_offset)}`;
     }
   },
+  // Along a gradient, the stroke is a path of its own.
+  line: (shown, l) => typeof l.stroke === 'object' && known(WRITERS.stroke)(shown, l),
   color: ({ element }, l) => {
     const plain = typeof l.fill !== 'object';
     element.style.color = plain ? colour(l.fill) : 'transparent';
@@ -261,39 +270,6 @@ function strokePath(element: Element): SVGPathElement {
   svg.append(path);
   element.append(svg);
   return path;
-}
-
-/** A gradient inside a path: a box as large as the view, cut along the outline. */
-function paintedBox({ element, path }: Shown, look: Look): void {
-  let box = element.querySelector('foreignObject');
-  if (typeof look.fill !== 'object') {
-    box?.previousElementSibling?.remove();
-    box?.remove();
-    return;
-  }
-  if (!box) {
-    const { clipPath } = clipPathNamed(`paint-${++serial}`);
-    box = document.createElementNS(SVG, 'foreignObject');
-    box.setAttribute('clip-path', `url(#${clipPath.id})`);
-    box.append(document.createElement('div'));
-    known(path).before(clipPath, box);
-  }
-  const cut = known(element.querySelector('clipPath > path'));
-  cut.setAttribute('d', textOf(look.path));
-  cut.setAttribute('clip-rule', textOf(look.fill_rule));
-  const [w, h] = [textOf(look.view_width), textOf(look.view_height)];
-  box.setAttribute('width', w);
-  box.setAttribute('height', h);
-  (box.firstElementChild as HTMLElement).style.cssText =
-    `width: ${w}px; height: ${h}px; background-image: ${image(look.fill)}`;
-}
-
-function clipPathNamed(id: string): { clipPath: SVGClipPathElement; clip: SVGPathElement } {
-  const clipPath = document.createElementNS(SVG, 'clipPath');
-  const clip = document.createElementNS(SVG, 'path');
-  clipPath.id = id;
-  clipPath.append(clip);
-  return { clipPath, clip };
 }
 
 /** A medium stands at its playhead, moved by the tape and not by itself. Where a browser cannot read single frames, moving

@@ -66,6 +66,11 @@ describe('as CSS', () => {
       'radial-gradient(40% 40% at 50% 50%, red 0%, transparent 50%)',
     ],
     [
+      'an ellipse',
+      { kind: 'radial', radius: 0.5, stretch: 1.5, stops: STOPS },
+      'radial-gradient(75% 50% at 50% 50%, red 0%, transparent 50%)',
+    ],
+    [
       'two that fade',
       { kind: 'fade', from: 'red', to: 'blue', share: 0.25 },
       '-webkit-cross-fade(linear-gradient(red, red), linear-gradient(blue, blue), 25%)',

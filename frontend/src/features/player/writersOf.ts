@@ -49,6 +49,7 @@ const WRITTEN: Record<Layer['kind'], Map<string, string[]>> = {
     ...of('d', 'path'),
     ...of('fill', 'fill', 'fill_rule', 'path', 'view_width', 'view_height'),
     ...of('stroke', ...LINE),
+    ...of('line', 'path', 'width', 'height', 'view_width', 'view_height'),
   ]),
   text: merged([
     ...COMMON,

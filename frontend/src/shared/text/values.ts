@@ -56,7 +56,7 @@ function parseLengths(text: string): { value: readonly number[] } | { fault: str
 
 /** What shows the value as a patch of colour; none for what has no colour. */
 export function swatchOf(property: Property, value: Value): string | null {
-  if (property.blend !== 'colour' && property.blend !== 'paint') return null;
+  if (property.blend !== 'paint') return null;
   if (typeof value === 'string') return value === 'none' ? 'transparent' : value;
   const { stops } = value as Gradient;
   return stops

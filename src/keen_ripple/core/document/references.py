@@ -250,7 +250,7 @@ def _undercurrent(undercurrent: Undercurrent, layers: Layers, states: set[str], 
 
 def _course(course: Course, period_ms: int, place: str) -> Iterator[Fault]:
     row = BY_NAME[course.property]
-    if row.blend not in (*NUMBERS, "colour", "paint"):
+    if row.blend not in (*NUMBERS, "paint"):
         yield Fault(
             f"An undercurrent cannot move {row.label}.",
             place=f"{place}/property",

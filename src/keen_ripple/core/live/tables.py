@@ -256,7 +256,7 @@ def spring_table(spring: Spring, tolerance: float) -> dict[str, Any]:
 
 def is_calm(row: Property) -> bool:
     """Whether it goes on where motion is unwanted: what changes how things look, and not where they are."""
-    return row.blend in ("colour", "paint", "fade", "visible", "discrete") or row.name == "opacity"
+    return row.blend in ("paint", "fade", "visible", "discrete") or row.name == "opacity"
 
 
 def _rounded(numbers: Floats) -> list[float]:

@@ -11,7 +11,7 @@ export function kindOfParameter(property: Property, value: Value | undefined): P
   if (!property.varies) return null;
   if (property.name === 'text') return 'text';
   if (property.name === 'source') return 'picture';
-  if (property.blend === 'colour' || property.blend === 'paint') return typeof value === 'string' ? 'colour' : null;
+  if (property.blend === 'paint') return typeof value === 'string' ? 'colour' : null;
   return property.blend === 'linear' ? 'number' : null;
 }
 

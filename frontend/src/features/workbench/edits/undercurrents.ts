@@ -53,7 +53,7 @@ export function freeToGoRound(piece: Piece, ids: readonly string[]) {
   return (first ?? []).filter(({ name }) => others.every((list) => list.some((property) => property.name === name)));
 }
 
-const MOVABLE = new Set(['linear', 'perspective', 'colour', 'paint']);
+const MOVABLE = new Set(['linear', 'perspective', 'paint']);
 
 /** Keys that are seen to move: once around, or there and back. */
 export function firstKeys(name: string, value: Value, period = PERIOD): Key[] {

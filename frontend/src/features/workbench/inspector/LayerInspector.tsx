@@ -16,7 +16,6 @@ import { changeLooks, looksEdit } from '../looks';
 import { placed, stateNamed } from '../tree';
 import { LayoutDiagram, ResizeDiagram } from './Diagrams';
 import { AlongSections } from './AlongSections';
-import { ColourField } from './ColourField';
 import { OfferedOfLayer } from './Offered';
 import { FromBefore } from './FromBefore';
 import { OfState, ownOf } from './OfState';
@@ -253,15 +252,8 @@ function ChoiceField({ property, value, mixed, commit, label }: FieldProps & { l
   );
 }
 
-/** A colour, or whatever else is written as text. */
-function WrittenField({ property, value, mixed, commit, clear, preview, label }: FieldProps & { label: string }) {
-  if (property.blend === 'colour') {
-    return (
-      <div className="wide">
-        <ColourField {...{ label, mixed, commit, clear, preview }} value={textOf(value)} />
-      </div>
-    );
-  }
+/** Whatever is written as text. */
+function WrittenField({ property, value, mixed, commit, clear, label }: FieldProps & { label: string }) {
   return (
     <div className="wide">
       <TypedField

@@ -25,14 +25,17 @@ export function PaintEditor({ label, value, mixed = false, commit, clear, previe
   const gradient = typeof value === 'object' ? (value as Gradient) : null;
   return (
     <Flex vertical align="stretch" gap={6} className="wide editor" role="group" aria-label={label}>
-      <Choice<Kind>
-        block
-        size="small"
-        aria-label={`Kind of ${label}`}
-        {...(!mixed && { value: gradient?.kind ?? 'colour' })}
-        options={[...KINDS]}
-        onChange={(kind) => attemptCommit(commit(asKind(value, kind)))}
-      />
+      <div className="choice">
+        <span className="quiet">{label}</span>
+        <Choice<Kind>
+          block
+          size="small"
+          aria-label={`Kind of ${label}`}
+          {...(!mixed && { value: gradient?.kind ?? 'colour' })}
+          options={[...KINDS]}
+          onChange={(kind) => attemptCommit(commit(asKind(value, kind)))}
+        />
+      </div>
       {gradient && !mixed ? (
         <GradientFields gradient={gradient} commit={commit} preview={preview} />
       ) : (
@@ -60,6 +63,10 @@ const NUMBERS: Record<Gradient['kind'], [name: string, label: string, unsaid: nu
     ['centre_x', 'centre x', 0.5, '', 0.05],
     ['centre_y', 'centre y', 0.5, '', 0.05],
     ['radius', 'radius', 0.5, '', 0.05],
+    ['stretch', 'stretch', 1, '', 0.05],
+    ['angle', 'angle', 0, '°', 1],
+    ['focus_x', 'focus x', 0, '', 0.05],
+    ['focus_y', 'focus y', 0, '', 0.05],
   ],
   conic: [
     ['angle', 'from', 0, '°', 1],

@@ -9,30 +9,30 @@ import { axisOf, handlesOf, pulled, stopPlace, type Handle } from './gradient';
 import { onScreen, ownMatrix, useHandles, type OverLayer } from './useHandles';
 import { known } from '../../../shared/known';
 
-const NAMES = { centre: 'Middle', reach: 'Direction or reach' };
+const NAMES = { centre: 'Middle', reach: 'Direction or reach', across: 'Width', focus: 'Focus' };
 const ARROWS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] };
 
 /** px on the screen that stops stand beside the axis, where grips of the layer may lie. */
 const ASIDE = 15;
 
 /** The middle, direction and stops of a gradient, pulled where they lie. */
-export function GradientHandles(over: OverLayer) {
+export function GradientHandles({ property, ...over }: OverLayer & { property: 'fill' | 'stroke' }) {
   const { id, pose, zoom } = over;
   const look = known(pose[id]);
   const size: Point = [Number(look.width), Number(look.height)];
   const matrix = ownMatrix(over);
-  const commit = (fill: Gradient) => {
+  const commit = (paint: Gradient) => {
     const bench = useBench.getState();
     const { document: piece, state } = bench;
-    return attempt(setValues(piece, state, id, { fill }, reaches(bench, [id])));
+    return attempt(setValues(piece, state, id, { [property]: paint }, reaches(bench, [id])));
   };
   const { shown: gradient, drag } = useHandles<Handle, Gradient>({
     over,
     matrix,
-    value: look.fill as Gradient,
-    written: (fill) => ['fill', fill],
-    at: (fill, handle) => handlesOf(fill, size).find(([name]) => name === handle)?.[1],
-    pull: (fill, handle, to, event) => pulled(fill, size, handle, to, event.shiftKey),
+    value: look[property] as Gradient,
+    written: (paint) => [property, paint],
+    at: (paint, handle) => handlesOf(paint, size).find(([name]) => name === handle)?.[1],
+    pull: (paint, handle, to, event) => pulled(paint, size, handle, to, event.shiftKey),
     commit,
   });
   const onKey = (event: KeyboardEvent, handle: Handle, [x, y]: Point) => {

@@ -10,6 +10,7 @@ import { useView } from '../view';
 import { boxBetween } from './caught';
 import { Frame, PivotGrip } from './Frame';
 import { Ghosts } from './Ghosts';
+import { gradientOf } from './gradient';
 import { GradientHandles } from './GradientHandles';
 import { MotionPath } from './MotionPath';
 import { OwnLines } from './OwnLines';
@@ -46,6 +47,7 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
   const alone = only !== undefined && another === undefined ? only : null;
   const look = alone ? shown[alone] : undefined;
   const over = alone && look ? { id: alone, layers, pose: shown, zoom, scene, pointAt } : null;
+  const painted = gradientOf(look);
   const isPath = alone !== null && chainTo(layers, alone).at(-1)?.kind === 'path';
   return (
     <>
@@ -75,7 +77,7 @@ export function PoseOverlays({ picture, layers, pose, shown, zoom, scene, chosen
       {over && pivot && !points && <PivotGrip at={onScreen(ownMatrix(over), zoom, pivotIn(over, drag))} />}
       {over && points === alone && isPath && <Points {...over} />}
       {over && text === alone && <TextInPlace key={alone} {...over} />}
-      {over && !points && !drag?.moved && typeof look?.fill === 'object' && <GradientHandles {...over} />}
+      {over && !points && !drag?.moved && painted && <GradientHandles {...over} property={painted} />}
       {(tool === 'pen' || tool === 'line') && <Pen zoom={zoom} pointAt={pointAt} />}
       {area && <Area {...boxBetween(area.from, area.to)} zoom={zoom} />}
     </>

@@ -5,7 +5,7 @@ import { known } from '../../../shared/known';
 import { attempt, useBench } from '../bench';
 import { reaches } from '../chosen';
 import { setValues } from '../edits';
-import { alongOf, withStop } from './gradient';
+import { alongOf, gradientOf, withStop } from './gradient';
 
 /** The layer whose gradient has its axis under the pointer. */
 export const axisAt = (x: number, y: number): string | undefined =>
@@ -21,10 +21,11 @@ export async function addStop(id: string, at: Point): Promise<void> {
   const pose = known(poses[state]);
   const look = known(pose[id]);
   const place = through(matrixOf(chainTo(piece.layers ?? [], id), pose).inverse(), at);
-  const fill = look.fill as Gradient;
-  const along = alongOf(fill, [Number(look.width), Number(look.height)], place);
-  const next = withStop(fill, along, shownAt);
-  await attempt(setValues(piece, state, id, { fill: next }, reaches(bench, [id])));
+  const property = gradientOf(look);
+  if (!property) return;
+  const paint = look[property] as Gradient;
+  const along = alongOf(paint, [Number(look.width), Number(look.height)], place);
+  await attempt(setValues(piece, state, id, { [property]: withStop(paint, along, shownAt) }, reaches(bench, [id])));
 }
 
 /** px of a canvas that is as long as the gradient: fine enough for a thousandth. */

@@ -12,6 +12,7 @@ const KINDS: Gradient[] = [
   { kind: 'linear', angle: 90, stops: [...stops] },
   { kind: 'linear', angle: 30, stops: [...stops] },
   { kind: 'radial', centre_x: 0.25, centre_y: 0.5, radius: 0.5, stops: [...stops] },
+  { kind: 'radial', radius: 0.3, stretch: 2, angle: 40, focus_x: 0.4, focus_y: -0.2, stops: [...stops] },
   { kind: 'conic', angle: 45, centre_x: 0.5, centre_y: 0.75, stops: [...stops] },
 ];
 const SIZE: [number, number] = [80, 40];
@@ -48,7 +49,7 @@ describe('handles of gradients', () => {
       '#888 0.5',
       '#fff 1',
     ]);
-    expect(withStop(known(KINDS[3]), 1.4, colourAt).stops.at(-1)).toEqual({ at: 1, colour: 'red' });
+    expect(withStop(known(KINDS[4]), 1.4, colourAt).stops.at(-1)).toEqual({ at: 1, colour: 'red' });
     expect(asked).toEqual([0.25, 1]);
   });
 
@@ -56,6 +57,11 @@ describe('handles of gradients', () => {
     expect(pulled(known(KINDS[0]), SIZE, 'reach', [40, -100], false)).toMatchObject({ angle: 0 });
     expect(pulled(known(KINDS[0]), SIZE, 'reach', [100, 25], true)).toMatchObject({ angle: 90 });
     expect(pulled(known(KINDS[2]), SIZE, 'centre', [8, 8], false)).toMatchObject({ centre_x: 0.1, centre_y: 0.2 });
+    // A circle becomes an ellipse by its grip across, and is turned by its reach from then on.
+    const ellipse = pulled(known(KINDS[2]), SIZE, 'across', [20, 20 + 1.12 * 0.25 * 40], false);
+    expect(ellipse).toMatchObject({ radius: 0.25, stretch: 2 });
+    expect(pulled(ellipse, SIZE, 'reach', [20, 20 + 1.12 * 0.75 * 40], true)).toMatchObject({ stretch: 3, angle: 90 });
+    expect(pulled(known(KINDS[3]), SIZE, 'focus', [40, 20], false)).toMatchObject({ focus_x: 0, focus_y: 0 });
     expect(pulled(known(KINDS[0]), SIZE, 1, [-50, 0], false).stops[1].at).toBe(0);
     expect(pulled(known(KINDS[0]), SIZE, 0, [70, 0], false).stops[0].at).toBe(0.5);
   });

@@ -1,26 +1,53 @@
 /* Where the handles of a gradient lie in a box, and what pulling them makes of it. Pure. */
-import type { Gradient, Stop } from '../../../api/contract';
+import type { Gradient, Look, Stop } from '../../../api/contract';
 import type { Point } from '../../../shared/geometry/matrix';
 
-/** The middle, what turns or widens it, or a stop by its number. */
-export type Handle = 'centre' | 'reach' | number;
+/** The middle, what turns or widens it, what makes an ellipse of a circle, where it begins, or a stop by its number. */
+export type Handle = 'centre' | 'reach' | 'across' | 'focus' | number;
 
 interface Numbers {
   angle: number;
   centre_x: number;
   centre_y: number;
   radius: number;
+  stretch: number;
+  focus_x: number;
+  focus_y: number;
 }
 
 const TURN_STEP = 15;
+/** Beyond the edge of an ellipse, in its radii, where its grips stand clear of the last stop. */
+const BEYOND = 1.12;
 const share = (value: number) => Math.round(value * 1000) / 1000;
 const numbersOf = (gradient: Gradient): Numbers => ({
   angle: gradient.kind === 'linear' ? 180 : 0,
   centre_x: 0.5,
   centre_y: 0.5,
   radius: 0.5,
+  stretch: 1,
+  focus_x: 0,
+  focus_y: 0,
   ...gradient,
 });
+
+/** Where a place in the circle of radius 1 round 0 lies in the box: in an ellipse, as if the box were a square. */
+function onEllipse(gradient: Gradient, [w, h]: Point, [u, v]: Point): Point {
+  const { angle, centre_x, centre_y, radius, stretch } = numbersOf(gradient);
+  const [x, y] = turnedBy(angle, [u * radius * stretch, v * radius]);
+  return [(centre_x + x) * w, (centre_y + y) * h];
+}
+
+/** The other way round. */
+function inCircle(gradient: Gradient, [w, h]: Point, [left, top]: Point): Point {
+  const { angle, centre_x, centre_y, radius, stretch } = numbersOf(gradient);
+  const [x, y] = turnedBy(-angle, [left / w - centre_x, top / h - centre_y]);
+  return [x / Math.max(radius * stretch, 1e-4), y / Math.max(radius, 1e-4)];
+}
+
+function turnedBy(angle: number, [x, y]: Point): Point {
+  const [cos, sin] = [Math.cos((angle * Math.PI) / 180), Math.sin((angle * Math.PI) / 180)];
+  return [x * cos - y * sin, x * sin + y * cos];
+}
 
 /** 0° points up, and angles grow clockwise, as in CSS. */
 const direction = (angle: number): Point => [Math.sin((angle * Math.PI) / 180), -Math.cos((angle * Math.PI) / 180)];
@@ -34,7 +61,7 @@ interface Axis {
 
 /** A line through the box (CSS Images Level 3, section 3.1.1), or from the middle outwards. */
 export function axisOf(gradient: Gradient, [w, h]: Point): Axis {
-  const { angle, centre_x, centre_y, radius } = numbersOf(gradient);
+  const { angle, centre_x, centre_y } = numbersOf(gradient);
   if (gradient.kind === 'linear') {
     const [dx, dy] = direction(angle);
     const half = (Math.abs(w * dx) + Math.abs(h * dy)) / 2;
@@ -45,7 +72,7 @@ export function axisOf(gradient: Gradient, [w, h]: Point): Axis {
     };
   }
   const centre: Point = [centre_x * w, centre_y * h];
-  if (gradient.kind === 'radial') return { centre, from: centre, to: [centre[0] + radius * w, centre[1]] };
+  if (gradient.kind === 'radial') return { centre, from: centre, to: onEllipse(gradient, [w, h], [1, 0]) };
   const [dx, dy] = direction(angle);
   const arm = Math.min(w, h) * 0.4;
   return { centre, from: centre, to: [centre[0] + dx * arm, centre[1] + dy * arm] };
@@ -56,14 +83,18 @@ export function handlesOf(gradient: Gradient, size: Point): [Handle, Point][] {
   const stops = gradient.stops.map((stop, i): [Handle, Point] => [i, stopPlace(gradient, stop.at, size)]);
   if (gradient.kind === 'linear')
     return [['reach', [to[0] + (to[0] - from[0]) * 0.12, to[1] + (to[1] - from[1]) * 0.12]], ...stops];
+  if (gradient.kind === 'conic')
+    return [
+      ['centre', centre],
+      ['reach', [centre[0] + (to[0] - centre[0]) * 1.25, centre[1] + (to[1] - centre[1]) * 1.25]],
+      ...stops,
+    ];
+  const { focus_x, focus_y } = numbersOf(gradient);
   return [
     ['centre', centre],
-    [
-      'reach',
-      gradient.kind === 'conic'
-        ? [centre[0] + (to[0] - centre[0]) * 1.25, centre[1] + (to[1] - centre[1]) * 1.25]
-        : [to[0] + (to[0] - from[0]) * 0.12, to[1]],
-    ],
+    ['reach', onEllipse(gradient, size, [BEYOND, 0])],
+    ['across', onEllipse(gradient, size, [0, BEYOND])],
+    ...(focus_x || focus_y ? [['focus', onEllipse(gradient, size, [focus_x, focus_y])] as [Handle, Point]] : []),
     ...stops,
   ];
 }
@@ -101,6 +132,24 @@ export function withStop(
   return { ...gradient, stops: [...before, stop, ...stops.slice(before.length)] } as Gradient;
 }
 
+type Radial = Extract<Gradient, { kind: 'radial' }>;
+
+/** A circle widens by its reach; an ellipse is turned by it and made longer, and wider by the grip across. */
+function shaped(gradient: Radial, size: Point, handle: string, to: Point, stepped: boolean): Radial {
+  const { centre_x, centre_y, radius, stretch, angle } = numbersOf(gradient);
+  if (handle === 'focus') {
+    const [focus_x, focus_y] = inCircle(gradient, size, to).map(share) as Point;
+    return { ...gradient, focus_x, focus_y };
+  }
+  const [x, y] = [to[0] / size[0] - centre_x, to[1] / size[1] - centre_y];
+  const far = Math.max(Math.hypot(x, y) / BEYOND, 0.01);
+  if (handle === 'across') return { ...gradient, radius: share(far), stretch: share((radius * stretch) / far) };
+  if (stretch === 1) return { ...gradient, radius: share(far) };
+  const lean = (Math.atan2(y, x) * 180) / Math.PI;
+  const turned = stepped ? Math.round(lean / TURN_STEP) * TURN_STEP : Math.round(lean);
+  return { ...gradient, stretch: share(far / Math.max(radius, 1e-3)), ...((turned || angle) && { angle: turned }) };
+}
+
 /** The gradient with a handle pulled to a place in the box; `stepped` turns by 15°. */
 export function pulled(gradient: Gradient, size: Point, handle: Handle, to: Point, stepped: boolean): Gradient {
   const { centre } = axisOf(gradient, size);
@@ -108,13 +157,15 @@ export function pulled(gradient: Gradient, size: Point, handle: Handle, to: Poin
   const turned = (((stepped ? Math.round(angle / TURN_STEP) * TURN_STEP : Math.round(angle)) % 360) + 360) % 360;
   if (handle === 'centre')
     return { ...gradient, centre_x: share(to[0] / size[0]), centre_y: share(to[1] / size[1]) } as Gradient;
-  if (handle === 'reach')
-    return gradient.kind === 'radial'
-      ? { ...gradient, radius: share(Math.max((to[0] - centre[0]) / 1.12 / size[0], 0.01)) }
-      : { ...gradient, angle: turned };
+  if (gradient.kind === 'radial' && typeof handle === 'string') return shaped(gradient, size, handle, to, stepped);
+  if (typeof handle === 'string') return { ...gradient, angle: turned };
   const [low, high] = [gradient.stops[handle - 1]?.at ?? 0, gradient.stops[handle + 1]?.at ?? 1];
   const along = alongOf(gradient, size, to);
   // Stops stay in their order.
   const at = share(Math.min(Math.max(along, low), high));
   return { ...gradient, stops: gradient.stops.map((stop, i) => (i === handle ? { ...stop, at } : stop)) } as Gradient;
 }
+
+/** The paint of a layer that has handles: its fill, or else its stroke. */
+export const gradientOf = (look: Look | undefined): 'fill' | 'stroke' | null =>
+  typeof look?.fill === 'object' ? 'fill' : typeof look?.stroke === 'object' ? 'stroke' : null;

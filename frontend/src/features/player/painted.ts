@@ -1,0 +1,111 @@
+/* Gradients in outlines that CSS has no box for: boxes with the gradient, cut or masked by what is drawn. */
+import type { Look } from '../../api/contract';
+import { scaledPath } from '../../shared/geometry/scaledPath';
+import { known } from '../../shared/known';
+import { textOf } from '../../shared/text/values';
+import { image } from './paint';
+
+const SVG = 'http://www.w3.org/2000/svg';
+let serial = 0;
+
+/** A gradient inside a path: a box as large as the view, cut along the outline. */
+export function paintFill(path: SVGPathElement, look: Look): void {
+  const svg = known(path.parentElement);
+  let box = svg.querySelector('foreignObject.fill');
+  if (typeof look.fill !== 'object') {
+    box?.previousElementSibling?.remove();
+    box?.remove();
+    return;
+  }
+  if (!box) {
+    const { clipPath } = clipPathNamed(`paint-${++serial}`);
+    box = paintedBox('fill');
+    box.setAttribute('clip-path', `url(#${clipPath.id})`);
+    path.before(clipPath, box);
+  }
+  const cut = known(box.previousElementSibling?.firstElementChild);
+  cut.setAttribute('d', textOf(look.path));
+  cut.setAttribute('clip-rule', textOf(look.fill_rule));
+  const [width, height] = [Number(look.view_width), Number(look.view_height)];
+  const by = beyond(textOf(look.path), width, height);
+  lay(box, around(width, height, by), image(look.fill, by ? { width, height, by } : undefined));
+}
+
+/** The path whose stroke is to be written: its own, or of a stroke along a gradient the mask of a box with that. */
+export function strokeIn(path: SVGPathElement, look: Look): SVGPathElement {
+  const svg = known(path.parentElement);
+  let box = svg.querySelector('foreignObject.line');
+  if (typeof look.stroke !== 'object') {
+    box?.previousElementSibling?.remove();
+    box?.remove();
+    return path;
+  }
+  if (!box) {
+    const mask = document.createElementNS(SVG, 'mask');
+    mask.id = `line-${++serial}`;
+    mask.setAttribute('maskUnits', 'userSpaceOnUse');
+    mask.appendChild(document.createElementNS(SVG, 'g')).append(document.createElementNS(SVG, 'path'));
+    box = paintedBox('line');
+    box.setAttribute('mask', `url(#${mask.id})`);
+    path.after(mask, box);
+  }
+  const [width, height] = [Number(look.view_width ?? look.width), Number(look.view_height ?? look.height)];
+  const [across, down] = [(Number(look.width) || width) / width, (Number(look.height) || height) / height];
+  // As far as the longest miter, in the units of the outline.
+  const by =
+    (2 * Number(look.stroke_width)) / Math.min(across, down) +
+    ('path' in look ? beyond(textOf(look.path), width, height) : 0);
+  const mask = known(box.previousElementSibling);
+  const area = around(width, height, by);
+  lay(box, area, image(look.stroke, { width, height, by }));
+  place(mask, area);
+  const unstretched = known(mask.firstElementChild);
+  // The outline stretches with its box, its stroke does not.
+  unstretched.setAttribute('transform', `scale(${1 / across} ${1 / down})`);
+  const line = known(unstretched.firstElementChild) as SVGPathElement;
+  const d = 'path' in look ? textOf(look.path) : (path.getAttribute('d') ?? '');
+  line.setAttribute('d', across === 1 && down === 1 ? d : scaledPath(d, across, down));
+  line.setAttribute('fill', 'none');
+  path.style.stroke = 'none';
+  return line;
+}
+
+type Area = readonly [x: number, y: number, width: number, height: number];
+
+const around = (width: number, height: number, by: number): Area => [-by, -by, width + 2 * by, height + 2 * by];
+
+/** How far an outline goes beyond its view at most: by its points, or roughly where they are not written one by one. */
+export function beyond(d: string, width: number, height: number): number {
+  const numbers = (d.match(/[+-]?(?:\d+\.?\d*|\.\d+)(?:e[+-]?\d+)?/gi) ?? []).map(Number);
+  const isPlain = /^[MLQCTSZ\d\s.,e+-]*$/.test(d);
+  const most = isPlain
+    ? numbers.reduce((far, n, i) => Math.max(far, -n, n - (i % 2 ? height : width)), 0)
+    : numbers.reduce((sum, n) => sum + Math.abs(n), 0);
+  return isPlain ? most : Math.min(most, 2 * Math.max(width, height));
+}
+
+function paintedBox(name: string): SVGForeignObjectElement {
+  const box = document.createElementNS(SVG, 'foreignObject');
+  box.setAttribute('class', name);
+  box.append(document.createElement('div'));
+  return box;
+}
+
+const place = (element: Element, area: Area) =>
+  ['x', 'y', 'width', 'height'].forEach((name, i) => element.setAttribute(name, String(area[i])));
+
+function lay(box: Element, area: Area, background: string): void {
+  place(box, area);
+  const { style } = box.firstElementChild as HTMLElement;
+  style.width = `${area[2]}px`;
+  style.height = `${area[3]}px`;
+  style.backgroundImage = background;
+}
+
+export function clipPathNamed(id: string): { clipPath: SVGClipPathElement; clip: SVGPathElement } {
+  const clipPath = document.createElementNS(SVG, 'clipPath');
+  const clip = document.createElementNS(SVG, 'path');
+  clipPath.id = id;
+  clipPath.append(clip);
+  return { clipPath, clip };
+}

@@ -1,7 +1,12 @@
 import { defineConfig } from 'vite';
 
-// Scripts without imports, which the hand-off writes into files: of live pages, and of the runtime by itself.
-const ENTRIES: Record<string, string> = { live: 'src/handed/live.ts', runtime: 'src/runtime/index.ts' };
+// Scripts without imports, which the hand-off writes into files: of live pages, of the player of Lottie files, and of the
+// runtime by itself.
+const ENTRIES: Record<string, string> = {
+  live: 'src/handed/live.ts',
+  lottie: 'src/handed/lottie.ts',
+  runtime: 'src/runtime/index.ts',
+};
 
 export default defineConfig(({ mode }) => ({
   build: {

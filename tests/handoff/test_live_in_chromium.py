@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import contextlib
 from pathlib import Path
 from typing import Any
@@ -23,6 +24,7 @@ from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.measures.geometry import RADII, boxes
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.handoff import FORMATS
+from lottie_files import FPS, FRAMES, bytes_of, slide
 from support import DEMO, flat, piece, timeline_in, way
 
 TAPPED = {
@@ -375,3 +377,25 @@ def test_by_a_finger(browser, tmp_path: Path) -> None:
         browser.execute_cdp_cmd("Emulation.setTouchEmulationEnabled", {"enabled": False})
     heard = browser.execute_script(EVENTS)
     assert [event["cue"] for event in heard].count("long-press") == 2
+
+
+def test_a_lottie_file_plays_in_step_and_brings_its_player(browser, tmp_path: Path) -> None:
+    source = f"data:application/json;base64,{base64.b64encode(bytes_of(slide())).decode()}"
+    length = 1000 * FRAMES // FPS
+    medium = {"kind": "medium", "id": "lamp", "name": "Lamp", "x": 10, "y": 10, "width": 120, "height": 60}
+    medium |= {"source": source, "length_ms": length}
+    keys = [{"at_ms": 0, "value": 0}, {"at_ms": length, "value": length}]
+    round_ = {"id": "plays", "name": "Plays", "period_ms": length}
+    round_ |= {"courses": [{"layer": "lamp", "property": "playhead", "keys": keys}]}
+    document = piece([medium], states=[{"id": "a", "name": "A"}], transitions=[], undercurrents=[round_], start="a")
+    open_live(browser, tmp_path, document)
+    element = "document.querySelector('[data-piece]')"
+    shown = f"return {element}.querySelector('[data-layer=lamp] figure')?.dataset.frame"
+    WebDriverWait(browser, 10, 0.02).until(lambda _: browser.execute_script(shown) is not None)
+    browser.execute_script(f"{element}.pause()")
+    for t in (0, 19, 20, 410, 790, 810, 20 * length + 100):
+        browser.execute_script(f"{element}.seek({t})")
+        WebDriverWait(browser, 5, 0.02).until(
+            lambda _, t=t: int(browser.execute_script(shown)) == t % length * FPS // 1000, f"the frame at {t} ms"
+        )
+    assert browser.execute_script("return document.querySelectorAll('figure svg').length") == 1

@@ -5,6 +5,7 @@ from __future__ import annotations
 import io
 from pathlib import Path
 
+import numpy as np
 import pytest
 from PIL import Image, ImageDraw
 from selenium.webdriver import Keys
@@ -12,6 +13,9 @@ from test_building import add, begin, choose, give
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import sample, timeline_of
+from keen_ripple.render import draw_pose
+from lottie_files import bytes_of, slide, still
+from support import pixels
 
 EACH_MS, COUNT = 60, 12
 
@@ -93,6 +97,55 @@ def test_a_notice_whose_icon_plays_once(bench, files: Path) -> None:
     assert replaced["transitions"][0]["lanes"][0]["timing"]["duration_ms"] == EACH_MS * 8
     bench.one("body").send_keys(Keys.CONTROL, "z")
     bench.wait(lambda: bench.document()["layers"][-1]["length_ms"] == EACH_MS * COUNT)
+    assert bench.errors() == []
+
+
+PLAYED = """
+document.querySelector('#alone')?.remove();
+const alone = document.body.appendChild(document.createElement('div')), scene = document.querySelector('[data-stage=pose] .scene');
+alone.id = 'alone';
+alone.style.cssText = 'position: fixed; inset: 0; z-index: 9999; background: #fff';
+alone.append(scene.cloneNode(true));
+alone.firstChild.style.transform = 'none';
+"""  # noqa: E501 (script)
+
+
+def test_a_lottie_file_is_played_and_drawn_alike(bench, tmp_path: Path) -> None:
+    (tmp_path / "lamp.json").write_bytes(bytes_of(slide()))
+    ring = {"v": [[0, 0], [9, 0], [9, 9]], "i": [[0, 0]] * 3, "o": [[0, 0]] * 3, "c": True}
+    masked = {"hasMask": True, "masksProperties": [{"mode": "a", "inv": True, "pt": still(ring), "o": still(100)}]}
+    (tmp_path / "masked.json").write_bytes(bytes_of(slide(layers=[slide()["layers"][0] | masked])))
+    (tmp_path / "program.json").write_bytes(bytes_of(slide(layers=[{"ks": {"r": {"k": 0, "x": "loopOut()"}}}])))
+    begin(bench, "Lamp", 160, 90)
+    bench.changed(lambda: take(bench, tmp_path / "lamp.json"))
+    lamp = bench.document()["layers"][-1]["id"]
+    assert bench.document()["undercurrents"][0]["period_ms"] == 800
+    shown = "return document.querySelector(`[data-stage=${arguments[0]}] figure`)?.dataset.frame"
+    seen: set[str] = set()
+    bench.wait(lambda: seen.add(bench.browser.execute_script(shown, "loop")) or len(seen) > 8, "that it plays")
+    as_said = ".//label[.//*[normalize-space()='as states say']]"
+    bench.changed(lambda: bench.browser.find_element("xpath", as_said).click())
+    bench.unfold("Picture")
+    bench.wait(lambda: bench.field("playhead").is_displayed(), "the fold open")
+    for t in (210, 470, 640, 800, 0):
+        give(bench, playhead=t)
+        frame = str(min(t * 50 // 1000, 39))
+        bench.wait(lambda frame=frame: bench.browser.execute_script(shown, "pose") == frame, f"frame {frame}")
+        bench.browser.execute_script(PLAYED)
+        theirs = pixels(bench.browser, 160, 90)
+        bench.browser.execute_script("document.querySelector('#alone').remove()")
+        piece = read_piece(bench.document())
+        [pose] = timeline_of(piece).poses.values()
+        ours = draw_pose(piece, pose, ground="white")[:, :, :3].astype(np.int16)
+        assert (np.abs(ours - theirs).max(axis=2) > 32).mean() < 0.01, t
+        assert (theirs < 128).any(axis=2).sum() > 300, t
+    choose(bench, lamp)
+    # What players show each in its own way is said, and a program is refused.
+    bench.changed(lambda: take(bench, tmp_path / "masked.json"))
+    assert "masks turned inside out" in bench.one(".notice").text
+    bench.button("Understood").click()
+    take(bench, tmp_path / "program.json")
+    bench.wait(lambda: "an expression, which is a program" in bench.one(".notice").text, "that it is refused")
     assert bench.errors() == []
 
 

@@ -2,6 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
 import { lazy, Suspense, type ComponentType } from 'react';
 import { createRoot } from 'react-dom/client';
+import { loadLottieBy } from '../features/player';
 import { Link, Route, Switch } from 'wouter';
 import { ErrorBoundary } from '../shared/ui/ErrorBoundary';
 import './base.css';
@@ -37,6 +38,8 @@ async function forget(): Promise<void> {
   queries.clear();
   (await import('../features/workbench')).forgetPiece();
 }
+
+loadLottieBy(async () => (await import('lottie-web/build/player/esm/lottie_light.min.js')).default);
 
 createRoot(known(document.getElementById('root'))).render(
   <ConfigProvider theme={theme} csp={{ nonce }} wave={{ disabled: true }}>

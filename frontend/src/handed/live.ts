@@ -1,10 +1,15 @@
 /* A piece in a page of somebody else: drawn, playing, and answering to whoever acts. */
 import type { Pose } from '../api/contract';
+import type { LottiePlayer } from 'lottie-web';
+import { loadLottieBy } from '../features/player/lotties';
 import { ScenePictures } from '../features/player/pictures';
 import type { Picture } from '../features/player/scene';
 import sceneStyle from '../features/player/scene.css?inline';
 import type { Event, Tables } from '../runtime/data';
 import { Session } from '../runtime/session';
+
+const { lottie } = globalThis as { lottie?: LottiePlayer };
+if (lottie) loadLottieBy(() => Promise.resolve(lottie));
 
 interface Handed {
   piece: Picture;

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
+from collections.abc import Iterator, Mapping
 from dataclasses import dataclass
 from functools import cache
 from html import escape
@@ -25,7 +25,7 @@ USE = """
     element.go("state")   goes to a state, by the transition that leads there, or at once
     element.play()        element.pause()        element.seek(ms)        element.state
     element.addEventListener("statechange", (event) => event.detail)   // {from, to}
-  Copy it with the two scripts after it into a page of your own, once or several times, and the styles of the fonts.
+  Copy it with the two scripts after it into a page of your own, once or several times, and what stands in the head.
 """
 
 
@@ -65,11 +65,14 @@ def _page(timeline: Timeline) -> Iterator[str]:
     yield f"  <!--{USE}  -->"
     yield "  <style>"
     yield from (f"    {line}" for line in font_faces(timeline))
-    yield from ("    body {", "      margin: 0;", "    }", "  </style>", "</head>", "<body>")
+    yield from ("    body {", "      margin: 0;", "    }", "  </style>")
+    if any(_is_lottie(look) for look in timeline.rest.values()):
+        yield f"  <script>{_script('lottie')}</script>"
+    yield from ("</head>", "<body>")
     place = f"position: relative; {size}; touch-action: manipulation; user-select: none"
     yield f'  <div class="piece" data-piece="{piece.id}" role="group" aria-label="{name}" style="{place}"></div>'
     yield f'  <script type="application/json">{_in_script(_handed(timeline))}</script>'
-    yield f"  <script>{_script()}</script>"
+    yield f"  <script>{_script('live')}</script>"
     yield from ("</body>", "</html>")
 
 
@@ -91,9 +94,13 @@ def _in_script(value: Any) -> str:
     return text.replace("<", "\\u003c").replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
 
 
+def _is_lottie(look: Mapping[str, Any]) -> bool:
+    return str(look.get("source", "")).startswith("data:application/json;")
+
+
 @cache
-def _script() -> str:
-    built = files("keen_ripple") / "handoff" / "built" / "live.js"
+def _script(name: str) -> str:
+    built = files("keen_ripple") / "handoff" / "built" / f"{name}.js"
     if not built.is_file():
         raise Fault("The script of live pages is not built.", remedy="Run `make setup`.")
     return built.read_text("utf-8").strip()

@@ -15,20 +15,22 @@ LOOKED_AT = 10
 
 @dataclass(frozen=True)
 class Facts:
-    """`length_ms` is 0 for what stands still; at `fullest_ms` most is seen of it."""
+    """`length_ms` is 0 for what stands still; at `fullest_ms` most is seen of it. `notes`: what is drawn otherwise."""
 
     mime: str
     width: int
     height: int
     length_ms: int
     fullest_ms: int
+    notes: tuple[str, ...] = ()
 
 
 def facts_of(data: bytes) -> Facts:
     """Of a file. Raises MediumFault."""
     reel = opened(data)
     try:
-        return Facts(reel.mime, reel.width, reel.height, reel.length_ms, _fullest_ms(reel))
+        fullest_ms = _fullest_ms(reel)
+        return Facts(reel.mime, reel.width, reel.height, reel.length_ms, fullest_ms, reel.notes)
     except (OSError, ValueError, EOFError, SyntaxError) as error:
         raise MediumFault(f"A frame of the file cannot be read: {error}.", remedy="Save it again.") from None
 

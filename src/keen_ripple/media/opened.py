@@ -6,6 +6,7 @@ import base64
 from functools import lru_cache
 
 from keen_ripple.media.films import Film
+from keen_ripple.media.lotties import Drawn
 from keen_ripple.media.pictures import Pictures
 from keen_ripple.media.reel import LARGEST, MediumFault, Reel
 
@@ -28,4 +29,8 @@ def opened(data: bytes) -> Reel:
         return Pictures(data)
     if data[4:8] == b"ftyp" or data[:4] == b"\x1aE\xdf\xa3":
         return Film(data)
-    raise MediumFault("This is no medium that is read here.", remedy="Choose a GIF, APNG, WebP, MP4 or WebM file.")
+    if data.lstrip(b"\xef\xbb\xbf \t\r\n").startswith(b"{"):
+        return Drawn(data.removeprefix(b"\xef\xbb\xbf"))
+    raise MediumFault(
+        "This is no medium that is read here.", remedy="Choose a GIF, APNG, WebP, MP4, WebM or Lottie file."
+    )

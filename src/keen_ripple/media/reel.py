@@ -32,6 +32,7 @@ class Reel(ABC):
     height: int
     length_ms: int
     mime: str
+    notes: tuple[str, ...] = ()
 
     def __init__(self) -> None:
         self._lock = threading.Lock()

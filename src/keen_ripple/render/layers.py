@@ -212,7 +212,13 @@ def _frame(source: str, t_ms: float) -> skia.Image | None:
         pixels = reel_of(source).at(t_ms)
     except MediumFault:
         return None
-    return skia.Image.fromarray(np.ascontiguousarray(pixels), colorType=skia.kRGBA_8888_ColorType)
+    if (alpha := pixels[..., 3:]).min() < 255:
+        # Smaller, what is transparent must not lend its colour to what is beside it.
+        faded = (pixels[..., :3].astype(np.uint16) * alpha + 127) // 255
+        pixels = np.concatenate((faded.astype(np.uint8), alpha), axis=-1)
+    return skia.Image.fromarray(
+        np.ascontiguousarray(pixels), colorType=skia.kRGBA_8888_ColorType, alphaType=skia.kPremul_AlphaType
+    )
 
 
 def _fitted(canvas: skia.Canvas, image: skia.Image | None, look: Look) -> None:

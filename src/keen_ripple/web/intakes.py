@@ -34,5 +34,5 @@ def take() -> ResponseReturnValue:
 
 @blueprint.post("/medium")
 def facts() -> ResponseReturnValue:
-    """How large a medium is, and how long it plays: the bytes of a GIF, APNG, WebP, MP4 or WebM file."""
+    """How large a medium is, and how long it plays: the bytes of a GIF, APNG, WebP, MP4, WebM or Lottie file."""
     return MediumFacts(**asdict(facts_of(request.get_data()))).told()

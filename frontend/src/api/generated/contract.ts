@@ -2292,6 +2292,7 @@ export interface MediumFacts {
   height: number;
   length_ms: number;
   fullest_ms: number;
+  notes: string[];
 }
 /**
  * What the core made of states and transitions; after an edit, of those that changed.

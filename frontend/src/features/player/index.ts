@@ -11,3 +11,4 @@ export { valueOf } from './values';
 /** With the runtime, which most views do not need at once. */
 export const UsedPiece = later(async () => (await import('./UsedPiece')).UsedPiece);
 export { waysRun } from './waysRun';
+export { loadLottieBy } from './lotties';

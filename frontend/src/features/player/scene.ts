@@ -8,6 +8,7 @@ import { colour } from './gradients';
 import { background, boxShadow, filter, image, isFade, picture } from './paint';
 import { clipPathNamed, paintFill, strokeIn } from './painted';
 import { follow } from './films';
+import { IS_LOTTIE, showLottie } from './lotties';
 import { reelOf } from './reels';
 import { known } from '../../shared/known';
 import { textOf } from '../../shared/text/values';
@@ -276,10 +277,11 @@ function strokePath(element: Element): SVGPathElement {
  * pictures are shown as it plays them. */
 function medium(element: HTMLElement, look: Look): void {
   const source = textOf(isFade(look.source) ? look.source.to : look.source);
+  if (source.startsWith(IS_LOTTIE)) return showLottie(mediumIn(element, 'figure'), source, look);
   const isFilm = source.startsWith('data:video/');
   const reel = isFilm ? null : reelOf(source);
   if (!isFilm && !reel) return picture(element.style, look);
-  const shown = mediumIn(element, isFilm ? 'video' : 'canvas');
+  const shown = mediumIn(element, isFilm ? 'video' : 'canvas') as HTMLVideoElement | HTMLCanvasElement;
   shown.style.objectFit = textOf(look.fit);
   shown.style.objectPosition = `${Number(look.focus_x) * 100}% ${Number(look.focus_y) * 100}%`;
   const t = Number(look.playhead);
@@ -293,9 +295,9 @@ function medium(element: HTMLElement, look: Look): void {
 }
 
 /** The one child of a medium: another kind of source needs another. */
-function mediumIn<K extends 'video' | 'canvas'>(element: HTMLElement, kind: K): HTMLElementTagNameMap[K] {
-  const before = element.querySelector<HTMLVideoElement | HTMLCanvasElement>(':scope > video, :scope > canvas');
-  if (before?.localName === kind) return before as HTMLElementTagNameMap[K];
+function mediumIn(element: HTMLElement, kind: 'video' | 'canvas' | 'figure'): HTMLElement {
+  const before = element.querySelector<HTMLElement>(':scope > :is(video, canvas, figure)');
+  if (before?.localName === kind) return before;
   before?.remove();
   element.style.backgroundImage = 'none';
   const fresh = document.createElement(kind);

@@ -59,7 +59,7 @@ const WRITTEN: Record<Layer['kind'], Map<string, string[]>> = {
     ...of('letters', 'font_family', 'text_align'),
   ]),
   picture: merged([...FRAMED, ...of('picture', 'source', 'fit', 'focus_x', 'focus_y')]),
-  medium: merged([...FRAMED, ...of('medium', 'source', 'fit', 'focus_x', 'focus_y', 'playhead')]),
+  medium: merged([...FRAMED, ...of('medium', 'source', 'fit', 'focus_x', 'focus_y', 'playhead', 'width', 'height')]),
 };
 /** Property → writers, by kind of layer. */
 export const SHOWN = new Map(

@@ -34,7 +34,7 @@ export function addArtwork(piece: Piece, artwork: Artwork, at: Point = middleOf(
 
 const MOST_NOTES = 4;
 
-function notTaken({ name, notes }: Artwork): string {
+function notTaken({ name, notes }: Pick<Artwork, 'name' | 'notes'>): string {
   const more = notes.length > MOST_NOTES ? `; and ${notes.length - MOST_NOTES} more` : '';
   return `${name} is here, but not just as it was: ${notes.slice(0, MOST_NOTES).join('; ')}${more}.`;
 }
@@ -53,7 +53,7 @@ export async function takeIn(name: string, svg: Blob, at?: Point): Promise<void>
 
 /** Of pictures that may move, what their first bytes say: a chunk of an APNG, or of a WebP. */
 async function isMoving(file: File): Promise<boolean> {
-  if (file.type.startsWith('video/') || file.type === 'image/gif') return true;
+  if (/^video\/|^image\/gif$|\/json$/.test(file.type) || /\.json$/i.test(file.name)) return true;
   const head = new TextDecoder('latin1').decode(await file.slice(0, 4096).arrayBuffer());
   return file.type === 'image/webp' ? /^RIFF.{4}WEBPVP8X[\s\S]*ANIM/.test(head) : head.includes('acTL');
 }
@@ -71,14 +71,15 @@ export async function readMedium(file: File): Promise<MediumFacts & { source: st
 
 /** A medium around a place of the piece, no larger than it; it plays over and over until somebody says otherwise. */
 async function takeMedium(name: string, file: File, at?: Point): Promise<void> {
-  const { source, length_ms, fullest_ms, ...size } = await readMedium(file);
+  const { source, length_ms, fullest_ms, notes, ...size } = await readMedium(file);
   const { document: piece } = useBench.getState();
   const edit = addMedium(
     piece,
     { ...boxFor(piece, size, at), source, length_ms, playhead: fullest_ms },
     name || 'Medium',
   );
-  if (await attempt(edit)) choose({ layer: edit.id, fresh: edit.id, transition: null });
+  const told = notes.length ? notTaken({ name, notes }) : null;
+  if (await attempt(edit)) choose({ layer: edit.id, fresh: edit.id, transition: null, told });
 }
 
 const isSvg = (file: File) => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
@@ -111,7 +112,7 @@ const dataOf = (file: File): Promise<string> =>
 export async function readPicture(file: File): Promise<{ source: string; width: number; height: number }> {
   if (!PICTURES.includes(file.type))
     throw new CannotBe(
-      `${file.name} is no picture that can be taken. Choose a PNG, JPEG, WebP or SVG file; a medium may be GIF, APNG, WebP, MP4 or WebM.`,
+      `${file.name} is no picture that can be taken. Choose a PNG, JPEG, WebP or SVG file; a medium may be GIF, APNG, WebP, MP4, WebM or Lottie.`,
     );
   if (file.size > MOST_BYTES)
     throw new CannotBe(

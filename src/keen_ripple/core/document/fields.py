@@ -13,7 +13,7 @@ from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_NAME, LONG
 from keen_ripple.core.outlines import canonical, parse
 from keen_ripple.core.properties import Property
 from keen_ripple.core.values import Model, Paint, Shadow
-from keen_ripple.core.values.data_url import check_picture
+from keen_ripple.core.values.data_url import check_medium, check_picture
 from keen_ripple.core.values.model import Colour, Length
 
 __all__ = [
@@ -79,11 +79,11 @@ EasingText = Annotated[
 PathData = Annotated[str, Field(max_length=LONGEST_PATH, description="SVG path data."), AfterValidator(_path)]
 Size = Annotated[float, Field(ge=1.0, le=8192.0, description="px")]
 PICTURE = r"^data:image/(png|jpeg|webp);base64,[A-Za-z0-9+/]+={0,2}$"
-MEDIUM = r"^data:(image/(gif|webp|png)|video/(mp4|webm));base64,[A-Za-z0-9+/]+={0,2}$"
+MEDIUM = r"^data:(image/(gif|webp|png)|video/(mp4|webm)|application/json);base64,[A-Za-z0-9+/]+={0,2}$"
 MediumText = Annotated[
     str,
     Field(pattern=MEDIUM, max_length=8_000_000, description="A medium as a data: URL."),
-    AfterValidator(check_picture),
+    AfterValidator(check_medium),
 ]
 MediumLength = Annotated[int, BeforeValidator(_whole), Field(ge=1, le=600_000, description="Whole milliseconds.")]
 SourceText = Annotated[

@@ -45,7 +45,7 @@ REMEDIES = {
 PATTERNS = {
     ID: "Use lower-case letters and digits, in words joined by single hyphens.",
     PICTURE: "Choose a PNG, JPEG or WebP file; it is kept as a data: URL in base64.",
-    MEDIUM: "Choose a GIF, APNG, WebP, MP4 or WebM file; it is kept as a data: URL in base64.",
+    MEDIUM: "Choose a GIF, APNG, WebP, MP4, WebM or Lottie file; it is kept as a data: URL in base64.",
 }
 
 # What pydantic writes into a location after a field that takes several kinds of value.

@@ -13,6 +13,7 @@ from functools import lru_cache
 
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LARGEST_PICTURE
+from keen_ripple.core.values.lottie import read_lottie
 
 # Characters of base64 in which a size has to be found; a JPEG may carry much before it.
 LOOKED_AT = 400_000
@@ -27,7 +28,7 @@ class PictureFault(Fault):
 def check_picture(url: str) -> str:
     """The URL as it is. Raises PictureFault where it holds no picture of the kind it names, or too large a one."""
     kind, size = _head(url)
-    if size is None and not kind.startswith("video/"):
+    if size is None and not kind.startswith(("video/", "application/")):
         raise PictureFault(
             f"This is no {kind.partition('/')[2].upper()} picture.", remedy="Choose a file that a browser can show."
         )
@@ -37,6 +38,15 @@ def check_picture(url: str) -> str:
             value=list(size),
             remedy=f"Make it smaller: it may have {LARGEST_PICTURE // 1_000_000} million px.",
         )
+    return url
+
+
+@lru_cache(maxsize=64)
+def check_medium(url: str) -> str:
+    """The same of a medium; a Lottie file is read as a whole. Raises PictureFault or LottieFault."""
+    head, _, text = check_picture(url).partition(",")
+    if head.startswith("data:application/json"):
+        read_lottie(base64.b64decode(text))
     return url
 
 

@@ -292,6 +292,7 @@ class MediumFacts(Answer):
     height: int
     length_ms: int
     fullest_ms: int
+    notes: tuple[str, ...]
 
 
 class PastRevision(Sent):

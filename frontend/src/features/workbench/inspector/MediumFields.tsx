@@ -9,7 +9,7 @@ import { mediumOf, playByStates, playedBy, playOnce, playRound, replaceMedium, w
 import { stateNamed } from '../tree';
 import { FileButton } from './FileButton';
 
-const MEDIA_FILES = 'image/gif,image/png,image/apng,image/webp,video/mp4,video/webm';
+const MEDIA_FILES = 'image/gif,image/png,image/apng,image/webp,video/mp4,video/webm,.json,application/json';
 
 /** How a medium plays, and another in its place. */
 export function MediumFields({ id }: { id: string }) {

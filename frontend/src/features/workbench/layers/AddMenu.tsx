@@ -71,7 +71,7 @@ export function AddMenu() {
         ref={file}
         type="file"
         hidden
-        accept=".svg,image/svg+xml,image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm"
+        accept=".svg,image/svg+xml,image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm,.json,application/json"
         aria-label="Picture, medium or SVG file"
         onChange={(event) => void take(event.target)}
       />

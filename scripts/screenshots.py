@@ -17,6 +17,7 @@ ROOT = Path(__file__).parents[1]
 sys.path.insert(0, str(ROOT / "tests"))
 
 from bench import Bench  # noqa: E402
+from gull import GULL  # noqa: E402
 from keen_ripple.web.serve import fill  # noqa: E402
 from support import Served, new_browser  # noqa: E402
 
@@ -27,6 +28,7 @@ LATER = "const done = arguments[1]; setTimeout(done, arguments[0])"
 def piece(bench: Bench, name: str, view: str = "") -> None:
     bench.open(f"/pieces/{name}{view}")
     bench.one(".saved")
+    bench.wait(lambda: bench.browser.execute_script("return [...document.images].every((image) => image.complete)"))
 
 
 def shelf(bench: Bench) -> None:
@@ -141,6 +143,19 @@ def medium(bench: Bench) -> None:
     bench.press("play once on the way to In sight")
 
 
+def artwork(bench: Bench) -> None:
+    """A drawing from elsewhere in an empty piece, with what could not be taken, and one of its gradients in hand."""
+    bench.open("/")
+    bench.button("New piece").click()
+    bench.fill(bench.field("Name"), "Gull")
+    bench.one(".layers")
+    with tempfile.TemporaryDirectory() as folder:
+        file = Path(folder) / "Gull.svg"
+        file.write_text(GULL, "utf-8")
+        bench.changed(lambda: bench.browser.find_element("css selector", "input[type=file]").send_keys(str(file)))
+    bench.one("[data-row='circle']").click()
+
+
 def bell(frames: int = 24) -> bytes:
     """A bell that swings to rest, with waves that go out from it."""
     drawn = []
@@ -171,7 +186,7 @@ VIEWS: list[Callable[[Bench], None]] = [
     *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, curve_editor, spring_editor, run_sheet, takes),
     rehearse,
     *(copies, traits, screen, scrolled),
-    *(undercurrent_editor, medium),
+    *(undercurrent_editor, medium, artwork),
     hand_off,
 ]
 

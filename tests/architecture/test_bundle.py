@@ -10,7 +10,7 @@ from typing import Any
 import pytest
 
 DIST = Path(__file__).parents[2] / "src" / "keen_ripple" / "web" / "dist"
-MOST = {"shelf": 200_000, "workbench": 365_000, "run-sheet": 380_000, "takes": 375_000, "rehearse": 375_000}
+MOST = {"shelf": 200_000, "workbench": 365_000, "run-sheet": 380_000, "takes": 380_000, "rehearse": 380_000}
 
 
 def loaded(chunks: dict[str, Any], name: str) -> set[str]:
@@ -35,7 +35,7 @@ def test_a_page_loads_no_more_than_it_needs(page: str) -> None:
     assert sum(names[other] in needed for other in MOST) <= 2, "pages are loaded with each other"
 
 
-@pytest.mark.parametrize(("script", "most"), [("runtime", 9_000), ("live", 16_000)])
+@pytest.mark.parametrize(("script", "most"), [("runtime", 9_000), ("live", 19_000)])
 def test_what_leaves_stays_small(script: str, most: int) -> None:
     built = DIST.parents[1] / "handoff" / "built" / f"{script}.js"
     assert len(gzip.compress(built.read_bytes())) <= most

@@ -6,6 +6,11 @@ from pathlib import Path
 
 import pytest
 from selenium.webdriver.common.by import By
+from test_building import choose, give
+
+from gull import GULL
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.timeline import sample, timeline_of
 
 pytestmark = pytest.mark.xdist_group("ui")
 
@@ -99,3 +104,41 @@ def test_files_land_where_they_are_dropped_and_other_kinds_are_refused(bench) ->
     # The browser is not left to open it in place of the page.
     assert bench.browser.execute_script(DROP, x, y, "notes.txt|tides")
     bench.wait(lambda: any("notes.txt is no picture" in notice.text for notice in bench.all(".notice")))
+
+
+def test_a_face_is_brought_in_and_made_to_blink(bench, tmp_path: Path) -> None:
+    bench.open()
+    bench.button("New piece").click()
+    bench.fill(bench.field("Name"), "Gull")
+    bench.one(".layers")
+    source = tmp_path / "Gull.svg"
+    source.write_text(GULL, "utf-8")
+    bench.browser.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(source))
+    bench.wait_for_revision(2)
+    # What was left out is said, and nothing else is.
+    assert bench.one(".notice").text.startswith(
+        "Gull is here, but not just as it was: the filter of face was left out."
+    )
+    bench.button("Understood").click()
+    layers = {layer["name"]: layer for layer in bench.document()["layers"]}
+    assert {"face", "eyes", "beak-shape"} <= layers.keys()
+    eyes = layers["eyes"]
+    assert [part["kind"] for part in eyes["layers"]] == ["group", "group"]
+
+    # Eyes shut in a state between two of the same look, soon open again, over and over.
+    bench.press("+ state")
+    choose(bench, eyes["id"])
+    give(bench, scale_y=0.08)
+    bench.choose_transition(bench.document()["transitions"][0]["id"])
+    bench.press("+ way back")
+    document = bench.document()
+    assert [state.get("changes") for state in document["states"]] == [{}, {eyes["id"]: {"scale_y": 0.08}}]
+    timeline = timeline_of(read_piece(document))
+    assert timeline.run.loop_ms
+    at = [segment.end_ms for segment in timeline.run.segments if segment.kind == "travel"]
+    shut = [pose[eyes["id"]]["scale_y"] for pose in sample(timeline, at[:2])]
+    assert sorted(shut) == pytest.approx([0.08, 1.0])
+    tall = "return document.querySelector(`[data-stage=loop] [data-layer='eyes']`).getBoundingClientRect().height"
+    seen: list[float] = []
+    bench.wait(lambda: seen.append(bench.browser.execute_script(tall)) or min(seen) < 0.3 * max(seen), "a blink")
+    assert bench.errors() == []

@@ -79,6 +79,11 @@ def kind_of(element: Element) -> str:
     return str(element.tag).rpartition("}")[2]
 
 
+def called(element: Element) -> str:
+    """How messages speak of an element: by its own name, or by its kind."""
+    return element.get("id", "")[:60] or kind_of(element)
+
+
 def href_of(element: Element) -> str:
     """What an element refers to; empty for nothing."""
     return (element.get("href") or element.get(HREF) or "").strip()

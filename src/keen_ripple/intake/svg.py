@@ -16,7 +16,7 @@ from keen_ripple.intake.cuts import SHAPES, Cuts
 from keen_ripple.intake.filters import cuts_off, effects_of
 from keen_ripple.intake.layers import Names, check_layer, group_of, is_upright, layer_of_box, layer_of_path, mask_of
 from keen_ripple.intake.moment import MOTION, is_seen, stand_at_first
-from keen_ripple.intake.opened import IntakeFault, href_of, is_foreign, kind_of, opened
+from keen_ripple.intake.opened import IntakeFault, called, href_of, is_foreign, kind_of, opened
 from keen_ripple.intake.outlines import (
     Outline,
     ShapeFault,
@@ -141,7 +141,7 @@ class _Intake:
             return []
         try:
             own = matrix_of(style["transform"]) * matrix
-            read = self._filtered(kind, style, own, self._read(element, kind, style, own))
+            read = self._filtered(called(element), style, own, self._read(element, kind, style, own))
             return self._cut(element, style, own, read)
         except IntakeFault:
             raise
@@ -169,18 +169,18 @@ class _Intake:
             check_layer(layer)
         return found
 
-    def _filtered(self, kind: str, style: Style, matrix: Matrix, layers: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    def _filtered(self, name: str, style: Style, matrix: Matrix, layers: list[dict[str, Any]]) -> list[dict[str, Any]]:
         """The layers under the filter of their element, as one."""
         if style["filter"] == "none" or not layers:
             return layers
         values = effects_of(style["filter"], self._by_id, matrix)
         if values is None:
-            self.note(f"the filter of {kind} was left out")
+            self.note(f"the filter of {name} was left out")
             return layers
         if cuts_off(style["filter"], self._by_id):
-            self.note(f"the blur of {kind} is not cut off where its filter ends")
+            self.note(f"the blur of {name} is not cut off where its filter ends")
         alone = len(layers) == 1 and not values.keys() & layers[0].keys()
-        [layer] = layers if alone else [group_of(layers, self._names, kind, 1.0)]
+        [layer] = layers if alone else [group_of(layers, self._names, name, 1.0)]
         return [{**layer, **values}]
 
     def _counted(self, more: int) -> None:
@@ -337,7 +337,7 @@ class _Intake:
             found = URL.match(style[how])
             cut = read(found[1], matrix) if found else None
             if cut is None:
-                self.note(f"the {how.removesuffix('-path')} of {kind_of(element)} was left out{WHY_NOT[how]}")
+                self.note(f"the {how.removesuffix('-path')} of {called(element)} was left out{WHY_NOT[how]}")
                 continue
             outline, rule = cut
             if outline is None:

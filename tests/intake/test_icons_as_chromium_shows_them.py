@@ -169,6 +169,11 @@ MOVING = {
         '<circle cy="50" r="20" {}><animate attributeName="cx" values="0;100" dur="100s" begin="-50s"/></circle>',
         'cx="50"',
     ),
+    "a step that comes later": (
+        '<rect width="50" height="50" {}><animate attributeName="opacity" calcMode="discrete" values="0.3;1" '
+        'keyTimes="0.5;1" dur="9s" begin="-1s"/></rect>',
+        'opacity="0.3"',
+    ),
     "a turn beside its own": (
         '<g transform="translate(40 40)" {}><g><rect width="40" height="20"/>'
         '<animateTransform attributeName="transform" type="rotate" values="45;90" dur="9s" additive="sum"/></g></g>',

@@ -22,7 +22,7 @@ Cut = tuple[Outline | None, str]
 # How bright counts as white, and up to where black: what lies between is partly seen.
 WHITE, BLACK = 0.98, 0.02
 # Of all masks of a file together, so that a small file does not make us work for long.
-DEEPEST, MOST_SHAPES = 12, 2000
+DEEPEST, MOST_SHAPES, MOST_CHARACTERS = 12, 1000, 200_000
 # How bright light of each channel is, 0–255 (Filter Effects Level 1, luminanceToAlpha).
 BRIGHTNESS = (0.2126 / 255.0, 0.7152 / 255.0, 0.0722 / 255.0)
 
@@ -36,7 +36,7 @@ class Cuts:
 
     def __init__(self, by_id: Mapping[str, Element], sheet: Sheet, view: tuple[float, float]) -> None:
         self._by_id, self._sheet, self._view = by_id, sheet, view
-        self._depth = self._drawn_shapes = 0
+        self._depth = self._drawn_shapes = self._characters = 0
 
     def clip(self, name: str, matrix: Matrix) -> Cut | None:
         """What a clip leaves of an element under a matrix; None where there is no such clip, or it goes by boxes."""
@@ -122,7 +122,8 @@ class Cuts:
         if path is None or outline is None:
             return area
         self._drawn_shapes += 1
-        if self._drawn_shapes > MOST_SHAPES:
+        self._characters += len(outline.data)
+        if self._drawn_shapes > MOST_SHAPES or self._characters > MOST_CHARACTERS:
             raise _Partly
         if style["fill"] != "none" and kind != "line":
             area = _laid(area, Area.of(outline, style["fill-rule"]), _seen(style, "fill", level))

@@ -71,7 +71,7 @@ def _along(values: list[str], motion: Element, share: float) -> str:
     times = [float(text) for text in NUMBER.findall(motion.get("keyTimes", ""))]
     if motion.get("calcMode") == "discrete":
         places = times if len(times) == len(values) else [i / len(values) for i in range(len(values))]
-        return [value for at, value in zip(places, values, strict=True) if at <= share][-1]
+        return [values[0], *(value for at, value in zip(places, values, strict=True) if at <= share)][-1]
     places = times if len(times) == len(values) else [i / max(len(values) - 1, 1) for i in range(len(values))]
     for (start, before), (end, after) in pairwise(zip(places, values, strict=True)):
         if start <= share < end:

@@ -41,7 +41,7 @@ def check_picture(url: str) -> str:
     return url
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=16)
 def check_medium(url: str) -> str:
     """The same of a medium; a Lottie file is read as a whole. Raises PictureFault or LottieFault."""
     head, _, text = check_picture(url).partition(",")

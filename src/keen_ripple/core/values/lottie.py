@@ -14,6 +14,8 @@ from typing import Any
 
 from keen_ripple.core.errors import Fault
 
+LARGEST = 3_000_000
+"""Bytes: what is made of them while they are read takes much more."""
 DEEPEST = 60
 MOST_PARTS = 400_000
 MOST_LAYERS = 5000
@@ -51,6 +53,9 @@ class Lottie:
 
 def read_lottie(data: bytes) -> Lottie:
     """Reads a file as a whole. Raises LottieFault with its place."""
+    if len(data) > LARGEST:
+        remedy = f"Export it smaller: it may have {LARGEST / 1e6:.0f} MB."
+        raise LottieFault(f"The file has {len(data) / 1e6:.1f} MB.", value=len(data), remedy=remedy)
     try:
         root = json.loads(data)
     except (ValueError, RecursionError):
@@ -83,28 +88,39 @@ def _number(root: dict[str, Any], name: str) -> float:
     return float(value)
 
 
-def _parts(root: dict[str, Any]) -> Iterator[tuple[str, dict[str, Any]]]:
+Place = tuple["Place", Any] | None
+"""Where a part stands: in which other, and called how; written out only where something is wrong."""
+
+
+def _text(place: Place) -> str:
+    found: list[str] = []
+    while place is not None:
+        place, key = place
+        found.append(f"/{str(key)[:40]}")
+    return "".join(reversed(found))
+
+
+def _parts(root: dict[str, Any]) -> Iterator[tuple[Place, dict[str, Any]]]:
     """All objects of the file with their places; how deep, how many and how large is checked on the way."""
-    level: list[tuple[str, Any]] = [("", root)]
+    level: list[tuple[Place, Any]] = [(None, root)]
     count = 0
     for _ in range(DEEPEST):
-        below: list[tuple[str, Any]] = []
+        below: list[tuple[Place, Any]] = []
         for place, part in level:
-            items = part.items() if isinstance(part, dict) else enumerate(part)
             if isinstance(part, dict):
                 yield place, part
             count += len(part)
             if count > MOST_PARTS:
-                raise LottieFault(f"It has more than {MOST_PARTS} parts.", place=place, remedy="Simplify it.")
-            for key, value in items:
+                raise LottieFault(f"It has more than {MOST_PARTS} parts.", place=_text(place), remedy="Simplify it.")
+            for key, value in part.items() if isinstance(part, dict) else enumerate(part):
                 if isinstance(value, dict | list):
-                    below.append((f"{place}/{key}", value))
+                    below.append(((place, key), value))
                 elif isinstance(value, float | int) and not abs(value) <= FARTHEST:
-                    raise LottieFault(f"{value} is too large a number.", place=f"{place}/{key}", remedy=SMALLER)
+                    raise LottieFault(f"{value:g} is too large.", place=_text((place, key)), remedy=SMALLER)
         level = below
         if not level:
             return
-    raise LottieFault("Its parts lie too deep in each other.", place=level[0][0][:200], remedy="Simplify it.")
+    raise LottieFault("Its parts lie too deep in each other.", place=_text(level[0][0]), remedy="Simplify it.")
 
 
 APART: dict[str, Callable[[dict[str, Any]], bool]] = {
@@ -115,17 +131,16 @@ APART: dict[str, Callable[[dict[str, Any]], bool]] = {
 SMALLER = f"Numbers may go up to {FARTHEST:g}."
 
 
-def _check_part(place: str, part: dict[str, Any]) -> None:
+def _check_part(place: Place, part: dict[str, Any]) -> None:
     if isinstance(part.get("x"), str) and "k" in part:
         remedy = "Export it with its expressions turned into keyframes."
-        raise LottieFault("It has an expression, which is a program.", place=f"{place}/x", remedy=remedy)
+        raise LottieFault("It has an expression, which is a program.", place=_text((place, "x")), remedy=remedy)
     if part.get("fPath"):
-        raise LottieFault(
-            "It loads a font from elsewhere.", place=f"{place}/fPath", remedy="Export its text as shapes."
-        )
+        remedy = "Export its text as shapes."
+        raise LottieFault("It loads a font from elsewhere.", place=_text((place, "fPath")), remedy=remedy)
     if part.get("ty") == "rp" and max(_numbers(part.get("c"))) > MOST_COPIES:
         remedy = f"Repeat it at most {MOST_COPIES} times."
-        raise LottieFault("It repeats a shape too often.", place=f"{place}/c", remedy=remedy)
+        raise LottieFault("It repeats a shape too often.", place=_text((place, "c")), remedy=remedy)
 
 
 def _numbers(value: Any) -> list[float]:

@@ -50,11 +50,13 @@ export function strokeIn(path: SVGPathElement, look: Look): SVGPathElement {
     path.after(mask, box);
   }
   const [width, height] = [Number(look.view_width ?? look.width), Number(look.view_height ?? look.height)];
-  const [across, down] = [(Number(look.width) || width) / width, (Number(look.height) || height) / height];
+  const isPath = 'path' in look;
+  const [across, down] = isPath
+    ? [(Number(look.width) || width) / width, (Number(look.height) || height) / height]
+    : [1, 1];
   // As far as the longest miter, in the units of the outline.
   const by =
-    (2 * Number(look.stroke_width)) / Math.min(across, down) +
-    ('path' in look ? beyond(textOf(look.path), width, height) : 0);
+    (2 * Number(look.stroke_width)) / Math.min(across, down) + (isPath ? beyond(textOf(look.path), width, height) : 0);
   const mask = known(box.previousElementSibling);
   const area = around(width, height, by);
   lay(box, area, image(look.stroke, { width, height, by }));
@@ -63,7 +65,7 @@ export function strokeIn(path: SVGPathElement, look: Look): SVGPathElement {
   // The outline stretches with its box, its stroke does not.
   unstretched.setAttribute('transform', `scale(${1 / across} ${1 / down})`);
   const line = known(unstretched.firstElementChild) as SVGPathElement;
-  const d = 'path' in look ? textOf(look.path) : (path.getAttribute('d') ?? '');
+  const d = isPath ? textOf(look.path) : (path.getAttribute('d') ?? '');
   line.setAttribute('d', across === 1 && down === 1 ? d : scaledPath(d, across, down));
   line.setAttribute('fill', 'none');
   path.style.stroke = 'none';

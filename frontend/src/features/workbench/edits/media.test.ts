@@ -51,6 +51,11 @@ describe('a medium', () => {
       { layer: id, property: 'playhead', style: 'cut', delay_ms: 200 },
     ]);
     expect(once.transitions?.[2]).not.toHaveProperty('lanes');
+    const backwards = patched(now, edits.playOnce(now, id, 'b', true).patch);
+    expect(edits.mediumOf(backwards, id).playhead).toBe(900);
+    expect(known(backwards.states[1]).changes).toEqual({ [id]: { playhead: 0 } });
+    const shorter = patched(backwards, edits.replaceMedium(backwards, id, { source: 'x', length_ms: 400 }).patch);
+    expect(edits.mediumOf(shorter, id).playhead).toBe(400);
     // Only a cut leads to the other one.
     expect(() => edits.playOnce(now, id, 'a')).toThrow(CannotBe);
   });

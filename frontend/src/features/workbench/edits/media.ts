@@ -79,17 +79,18 @@ function withLane(piece: Piece, way: Transition, lane: Lane): Edit {
   return setTransition(piece, way.id, '', { lanes: [...others, lane] });
 }
 
-/** Once, on the way to a state, in which it stands at its end; before that at its beginning. Throws CannotBe where
- * nothing leads there. */
-export function playOnce(piece: Piece, id: string, state: string): Edit {
+/** Once, on the way to a state, in which it stands at its end; before that at its beginning, or the other way round.
+ * Throws CannotBe where nothing leads there. */
+export function playOnce(piece: Piece, id: string, state: string, backwards = false): Edit {
   const { name, length_ms = 1 } = mediumOf(piece, id);
   const to = stateNamed(piece, state).name;
   const ways = waysTo(piece, state).filter((way) => way.style !== 'cut');
   if (!ways.length) throw new CannotBe(`No transition that takes time leads to ${to}. Make one first.`);
-  return inTurn(piece, `${name} plays once on the way to ${to}`, [
+  const [start, end] = backwards ? [length_ms, 0] : [0, length_ms];
+  return inTurn(piece, `${name} plays ${backwards ? 'backwards' : 'once'} on the way to ${to}`, [
     (now) => playByStates(now, id),
-    (now) => setValues(now, state, id, { [PLAYHEAD]: 0 }, 'base'),
-    (now) => setValues(now, state, id, { [PLAYHEAD]: length_ms }, 'state'),
+    (now) => setValues(now, state, id, { [PLAYHEAD]: start }, 'base'),
+    (now) => setValues(now, state, id, { [PLAYHEAD]: end }, 'state'),
     ...ways.map((way) => (now: Piece) => withLane(now, way, { ...ofPlayhead(id), timing: atItsPace(length_ms) })),
     // It stays as it ended until it is left, and is back at its beginning once that is done.
     ...waysFrom(piece, state).map(
@@ -104,7 +105,7 @@ export function replaceMedium(
   id: string,
   { source, length_ms }: Pick<Medium, 'source' | 'length_ms'>,
 ): Edit {
-  const { name, length_ms: before } = mediumOf(piece, id);
+  const { name, length_ms: before, playhead } = mediumOf(piece, id);
   const own = playedBy(piece, id);
   const at = own?.courses.findIndex((c) => c.layer === id && c.property === PLAYHEAD) ?? -1;
   const isWhole = own?.period_ms === before && equal(own?.courses[at]?.keys, playedThrough(before));
@@ -113,6 +114,7 @@ export function replaceMedium(
   return inTurn(piece, `Replace ${name}`, [
     (now) => setFixed(now, id, 'source', source),
     (now) => setFixed(now, id, 'length_ms', length_ms),
+    ...(playhead === before ? [(now: Piece) => setFixed(now, id, PLAYHEAD, length_ms)] : []),
     ...(own && isWhole && own.courses.length === 1 ? [(now: Piece) => pacedAs(now, own, length_ms)] : []),
     ...atEnd.map((state) => (now: Piece) => setValues(now, state, id, { [PLAYHEAD]: length_ms }, 'state')),
     ...ways.map((way) => (now: Piece) => {

@@ -11,6 +11,8 @@ import { FileButton } from './FileButton';
 
 const MEDIA_FILES = 'image/gif,image/png,image/apng,image/webp,video/mp4,video/webm,.json,application/json';
 
+const TITLES = ['From its beginning to its end, at its own pace', 'From its end to its beginning, at its own pace'];
+
 /** How a medium plays, and another in its place. */
 export function MediumFields({ id }: { id: string }) {
   const piece = useBench((b) => b.document);
@@ -50,15 +52,16 @@ export function MediumFields({ id }: { id: string }) {
       ) : (
         <p className="quiet">Each state says where its playhead stands; transitions play from one to the other.</p>
       )}
-      <PlainButton
-        disabled={!leads}
-        title={
-          leads ? 'From its beginning to its end, at its own pace' : `No transition that takes time leads to ${name}`
-        }
-        onClick={() => void tried((now) => playOnce(now, id, state))}
-      >
-        play once on the way to {name}
-      </PlainButton>
+      {[false, true].map((backwards) => (
+        <PlainButton
+          key={String(backwards)}
+          disabled={!leads}
+          title={leads ? TITLES[Number(backwards)] : `No transition that takes time leads to ${name}`}
+          onClick={() => void tried((now) => playOnce(now, id, state, backwards))}
+        >
+          play {backwards ? 'backwards' : 'once'} on the way to {name}
+        </PlainButton>
+      ))}
     </Flex>
   );
 }

@@ -5,8 +5,9 @@ from __future__ import annotations
 from pathlib import Path
 
 import pytest
+from selenium.webdriver import Keys
 from selenium.webdriver.common.by import By
-from test_building import choose, give
+from test_building import add, begin, choose, give
 
 from gull import GULL
 from keen_ripple.core.document import read_piece
@@ -142,3 +143,34 @@ def test_a_face_is_brought_in_and_made_to_blink(bench, tmp_path: Path) -> None:
     seen: list[float] = []
     bench.wait(lambda: seen.append(bench.browser.execute_script(tall)) or min(seen) < 0.3 * max(seen), "a blink")
     assert bench.errors() == []
+
+
+def kind_of(bench, paint: str, kind: str) -> None:
+    path = f"//*[@aria-label='Kind of {paint}']//label[.//*[normalize-space()='{kind}']]"
+    bench.changed(lambda: bench.browser.find_element(By.XPATH, path).click())
+
+
+def test_a_stroke_along_a_gradient_by_numbers_and_keys(bench) -> None:
+    begin(bench, "Ring", 200, 140)
+    ring = add(bench, "ellipse", "Ring", x=40, y=20, width=100, height=100, fill="none", stroke="#1f7a70")
+    kind_of(bench, "stroke", "conic")
+    bench.press("+ state")
+    kind_of(bench, "stroke", "radial")
+    give(bench, stretch=1.8, angle=30)
+
+    def stroke() -> dict[str, float]:
+        return bench.document()["states"][1]["changes"][ring]["stroke"]
+
+    # A circle became an ellipse; its grip across makes it wider, and leaves it as long.
+    bench.changed(lambda: bench.one("[data-gradient=across]").send_keys(Keys.ARROW_DOWN))
+    assert (stroke()["angle"], stroke()["radius"]) == (30, pytest.approx(0.508, abs=0.003))
+    assert stroke()["radius"] * stroke()["stretch"] == pytest.approx(0.9, abs=0.002)
+    # What is wrong is said beside the field, and the panel stays where it is.
+    bench.fill(bench.field("stretch"), "-2")
+    bench.wait(lambda: "stretch is -2. Give 0 or more." in [each.text for each in bench.all("[role=alert]")], "a fault")
+    assert bench.field("stretch").get_attribute("value") == "-2"
+    assert bench.one(".inspector").get_property("scrollLeft") == 0
+    bench.field("stretch").send_keys(Keys.ESCAPE)
+    # The hand-off says beforehand what it cannot say.
+    bench.button("Hand off").click()
+    bench.wait(lambda: "the gradient along the stroke of Ring" in bench.one(".handoff").text, "what is refused")

@@ -110,6 +110,12 @@ RING = '<path d="M20 50a40 30 0 1 1 80 0l-40 30" fill="none" stroke="url(#g)" st
 LINEAR = f'<linearGradient id="g" x2="1" y2="1">{STOPS}</linearGradient>'
 
 
+SHADED = (
+    '<filter id="s" x="-1" y="-1" width="3" height="3" color-interpolation-filters="sRGB">'
+    '<feDropShadow dx="6" dy="9" stdDeviation="3" flood-color="#15293b" flood-opacity=".6"/></filter>'
+)
+
+
 def radial(attributes: str) -> str:
     return f'<radialGradient id="g" {attributes}>{STOPS}</radialGradient>'
 
@@ -137,6 +143,9 @@ DRAWN = {
     'stroke-dasharray="9 6" transform="skewX(20)"/>',
     "dashes of a circle": '<circle cx="40" cy="40" r="25" fill="none" stroke="#c03a1e" stroke-width="7" '
     'stroke-dasharray="20 16"/>',
+    "the shadow of a path that is turned": SHADED
+    + '<g transform="rotate(30 60 50) scale(.8)"><path d="M30 20h70l-30 60z" fill="#e4cf9f" filter="url(#s)"/></g>',
+    "the shadow of a box": SHADED + '<rect x="20" y="20" width="70" height="50" fill="#1f7a70" filter="url(#s)"/>',
     "a mask with a hole": '<mask id="m"><path fill="#fff" d="M0 0h120v100H0z"/><circle cx="60" cy="50" r="25"/></mask>'
     '<rect x="10" y="10" width="100" height="80" fill="#1f7a70" mask="url(#m)"/>',
     "a mask of strokes, used, by alpha": '<defs><path id="p" d="M20 20L100 80" stroke="#000" stroke-width="14"/></defs>'

@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
+from typing import Any
 from xml.etree.ElementTree import Element
 
 from svgelements import Matrix
 
+from keen_ripple.core.colour import colour_text, parse_colour
 from keen_ripple.intake.opened import kind_of
-from keen_ripple.intake.outlines import length, numbers_of, scale_of
+from keen_ripple.intake.outlines import is_even, length, numbers_of, scale_of
+from keen_ripple.intake.paints import share
+from keen_ripple.intake.styles import Sheet
 
 FUNCTION = re.compile(r"([a-z-]+)\(\s*([^()]*?)\s*\)")
 # In the order in which layers apply them; another order would look different.
@@ -20,8 +24,18 @@ DEGREES = {"deg": 1.0, "rad": 57.29577951308232, "turn": 360.0, "grad": 0.9, "":
 WIDE = 0.5
 
 
-def effects_of(text: str, by_id: Mapping[str, Element], matrix: Matrix) -> dict[str, float] | None:
-    """The values of a layer that look like a filter; None where none do."""
+def effects_of(
+    text: str, by_id: Mapping[str, Element], sheet: Sheet, matrix: Matrix, layers: Sequence[Mapping[str, Any]]
+) -> dict[str, Any] | None:
+    """The values by which layers, as one, look like under a filter; None where no values do."""
+    values = _numbers(text, by_id, matrix)
+    if values is not None or len(layers) != 1:
+        return values
+    shadow = _shadow_of(text, by_id, sheet, matrix, layers[0])
+    return {"shadows": [shadow]} if shadow else None
+
+
+def _numbers(text: str, by_id: Mapping[str, Element], matrix: Matrix) -> dict[str, float] | None:
     values: dict[str, float] = {}
     if FUNCTION.sub("", text).strip():
         return None
@@ -58,6 +72,47 @@ def _effect(name: str, inside: str, by_id: Mapping[str, Element], matrix: Matrix
     if name == "hue-rotate":
         return ("hue", number * DEGREES[unit]) if unit in DEGREES else None
     return (AMOUNTS[name], number / 100.0 if unit == "%" else number) if unit in ("", "%") else None
+
+
+def _shadow_of(
+    text: str, by_id: Mapping[str, Element], sheet: Sheet, matrix: Matrix, layer: Mapping[str, Any]
+) -> dict[str, Any] | None:
+    """The shadow of a layer that looks like a filter of nothing else; None where none does.
+
+    Boxes cast theirs beside them and not under them, which is the same only where they are opaque.
+    """
+    element = by_id.get(_target(text))
+    steps = [] if element is None else [child for child in element if isinstance(child.tag, str)]
+    whole = text.strip().endswith(")") and text.count("(") == 1
+    if element is None or not whole or element.get("primitiveUnits") == "objectBoundingBox" or len(steps) != 1:
+        return None
+    [step] = steps
+    is_shadow = kind_of(step) == "feDropShadow" and step.get("in", "SourceGraphic") == "SourceGraphic"
+    if (
+        not is_shadow
+        or "shadows" in layer
+        or not is_even(matrix)
+        or not (layer["kind"] in OUTLINED or _is_opaque(layer))
+    ):
+        return None
+    deviation = length(step.get("stdDeviation", "2"), 1.0)
+    x, y = (length(step.get(name, "2"), 1.0) for name in ("dx", "dy"))
+    a, b, c, d, _, _ = numbers_of(matrix)
+    scale = scale_of(matrix)
+    # Of a layer that is turned by itself, its shadow is turned with it.
+    across, down = (x * scale, y * scale) if "rotation" in layer else (a * x + c * y, b * x + d * y)
+    style = sheet.of(step, {})
+    r, g, b, alpha = parse_colour(style["flood-color"])
+    shade = colour_text((r, g, b, alpha * share(style["flood-opacity"], 1.0)))
+    return {"x": round(across, 4), "y": round(down, 4), "blur": round(2.0 * deviation * scale, 4), "colour": shade}
+
+
+OUTLINED, BOXES = ("path", "text"), ("rectangle", "ellipse")
+OPAQUE = re.compile(r"#[0-9a-f]{6}")
+
+
+def _is_opaque(layer: Mapping[str, Any]) -> bool:
+    return layer["kind"] in BOXES and OPAQUE.fullmatch(str(layer.get("fill"))) is not None
 
 
 def _target(text: str) -> str:

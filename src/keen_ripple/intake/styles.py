@@ -46,6 +46,8 @@ OWN = {
     "mask-type": "luminance",
     "filter": "none",
     "stop-color": "black",
+    "flood-color": "black",
+    "flood-opacity": "1",
 }
 OWN |= {"stop-opacity": "1", "transform": "", "mix-blend-mode": "normal"}
 Style = dict[str, str]

@@ -173,7 +173,7 @@ class _Intake:
         """The layers under the filter of their element, as one."""
         if style["filter"] == "none" or not layers:
             return layers
-        values = effects_of(style["filter"], self._by_id, matrix)
+        values = effects_of(style["filter"], self._by_id, self.sheet, matrix, layers)
         if values is None:
             self.note(f"the filter of {name} was left out")
             return layers

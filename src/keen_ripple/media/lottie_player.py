@@ -6,6 +6,7 @@ bytes each); writes BGRA, premultiplied, row by row. It imports nothing of ours,
 
 from __future__ import annotations
 
+import contextlib
 import resource
 import struct
 import sys
@@ -16,7 +17,9 @@ MOST_BYTES = 1_000_000_000
 
 
 def main() -> None:
-    resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
+    # Not every system knows this limit.
+    with contextlib.suppress(ValueError, OSError):
+        resource.setrlimit(resource.RLIMIT_AS, (MOST_BYTES, MOST_BYTES))
     read, write = sys.stdin.buffer, sys.stdout.buffer
     [size] = struct.unpack("<I", read.read(4))
     drawing = LottieAnimation.from_data(read.read(size).decode())

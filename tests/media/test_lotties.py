@@ -90,7 +90,7 @@ HOSTILE: dict[str, tuple[Any, str, str]] = {
     "another thing": ({"format": 1}, "", "no layers"),
     "no JSON": (b"{]", "", "no JSON"),
     "JSON without end": (b"[" * 100_000, "", "no JSON"),
-    "a long name": (slide(layers=[{"n" * 1_000_000: [{}] * 200_000, "deep": deep(90)}]), "/layers/0/deep", "too deep"),
+    "a long name": (slide(layers=[{"n" * 1_000_000: [{}] * 50_000, "deep": deep(90)}]), "/layers/0/deep", "too deep"),
     "too many bytes": (b"[" + b"[]," * 2_000_000 + b"[]]", "", "MB"),
     "nothing, often": (b'{"layers":[' + b"[]," * 990_000 + b"[]]}", "", "parts"),
     "many parts": (slide(layers=[[0] * 500_000]), "", "parts"),
@@ -101,10 +101,10 @@ HOSTILE: dict[str, tuple[Any, str, str]] = {
 def test_what_could_do_harm_is_refused_with_its_place(name: str) -> None:
     file, place, words = HOSTILE[name]
     data = file if isinstance(file, bytes) else bytes_of(file)
-    begun = time.monotonic()
+    begun = time.process_time()
     with pytest.raises(LottieFault) as caught:
         read_lottie(data)
-    took = time.monotonic() - begun
+    took = time.process_time() - begun
     tracemalloc.start()
     with pytest.raises(LottieFault):
         read_lottie(data)

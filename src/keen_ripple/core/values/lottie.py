@@ -56,6 +56,9 @@ def read_lottie(data: bytes) -> Lottie:
     if len(data) > LARGEST:
         remedy = f"Export it smaller: it may have {LARGEST / 1e6:.0f} MB."
         raise LottieFault(f"The file has {len(data) / 1e6:.1f} MB.", value=len(data), remedy=remedy)
+    # Before anything is made of them.
+    if data.count(b"[") + data.count(b"{") > MOST_PARTS:
+        raise LottieFault(f"It has more than {MOST_PARTS} parts.", remedy="Simplify it.")
     try:
         root = json.loads(data)
     except (ValueError, RecursionError):

@@ -168,7 +168,7 @@ def _premultiplied(stops: tuple[Stop, ...]) -> list[Stop]:
         if not start[3] or not end[3]:
             shown = end if not start[3] else start
             pair = (_in(before, shown, start[3]), _in(after, shown, end[3]))
-        elif start[3] != end[3] and before.at < after.at:
+        elif start[3] != end[3] and start[:3] != end[:3] and before.at < after.at:
             places = [before.at + (after.at - before.at) * i / BETWEEN for i in range(BETWEEN + 1)]
             pair = tuple(with_places(pair, Counter(places)))
         found += [stop for stop in pair if stop not in found[-1:]]

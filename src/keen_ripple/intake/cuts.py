@@ -21,14 +21,14 @@ Cut = tuple[Outline | None, str]
 """An outline, None where nothing is left to be seen, and the rule by which it is filled."""
 # How bright counts as white, and up to where black: what lies between is partly seen.
 WHITE, BLACK = 0.98, 0.02
-# Of all masks of a file together, so that a small file does not make us work for long.
+# Of all masks and clips of a file together, so that a small file does not make us work for long.
 DEEPEST, MOST_SHAPES, MOST_CHARACTERS = 12, 1000, 200_000
 # How bright light of each channel is, 0–255 (Filter Effects Level 1, luminanceToAlpha).
 BRIGHTNESS = (0.2126 / 255.0, 0.7152 / 255.0, 0.0722 / 255.0)
 
 
 class _Partly(Exception):
-    """Something is seen in part, which no outline can say."""
+    """Something is seen in part, which no outline can say, or only one that takes too long."""
 
 
 class Cuts:
@@ -36,7 +36,7 @@ class Cuts:
 
     def __init__(self, by_id: Mapping[str, Element], sheet: Sheet, view: tuple[float, float]) -> None:
         self._by_id, self._sheet, self._view = by_id, sheet, view
-        self._depth = self._drawn_shapes = self._characters = 0
+        self._depth = self._joined_shapes = self._characters = 0
 
     def clip(self, name: str, matrix: Matrix) -> Cut | None:
         """What a clip leaves of an element under a matrix; None where there is no such clip, or it goes by boxes."""
@@ -47,8 +47,12 @@ class Cuts:
         if len(outlines) == 1:
             return outlines[0]
         area = Area()
-        for outline, rule in outlines:
-            area = area.joined(Area.of(outline, rule))
+        try:
+            for outline, rule in outlines:
+                self._counted(outline)
+                area = area.joined(Area.of(outline, rule))
+        except _Partly:
+            return None
         return area.outline()
 
     def _outlines(self, clip: Element, matrix: Matrix) -> Iterator[tuple[Outline, str]]:
@@ -116,15 +120,19 @@ class Cuts:
         self._depth -= 1
         return area
 
+    def _counted(self, outline: Outline) -> None:
+        """Of those that are joined: each takes its time. Raises _Partly for too many."""
+        self._joined_shapes += 1
+        self._characters += len(outline.data)
+        if self._joined_shapes > MOST_SHAPES or self._characters > MOST_CHARACTERS:
+            raise _Partly
+
     def _shape(self, element: Element, kind: str, style: Style, matrix: Matrix, area: Area, level: Level) -> Area:
         path = path_of(element, kind, self._view)
         outline = placed(path, matrix) if path is not None else None
         if path is None or outline is None:
             return area
-        self._drawn_shapes += 1
-        self._characters += len(outline.data)
-        if self._drawn_shapes > MOST_SHAPES or self._characters > MOST_CHARACTERS:
-            raise _Partly
+        self._counted(outline)
         if style["fill"] != "none" and kind != "line":
             area = _laid(area, Area.of(outline, style["fill-rule"]), _seen(style, "fill", level))
         width = length(style["stroke-width"], diagonal(self._view))

@@ -399,3 +399,10 @@ def test_a_lottie_file_plays_in_step_and_brings_its_player(browser, tmp_path: Pa
             lambda _, t=t: int(browser.execute_script(shown)) == t % length * FPS // 1000, f"the frame at {t} ms"
         )
     assert browser.execute_script("return document.querySelectorAll('figure svg').length") == 1
+    # The player comes along with such a file, and with no other.
+    still = {**medium, "source": "data:image/gif;base64,R0lGODlhAQABAIAAAAAAAP///yH5BAEAAAAALAAAAAABAAEAAAIBRAA7"}
+    pages = [
+        FORMATS["live"].write(timeline_in(piece([layer], states=document["states"], transitions=[], start="a")))
+        for layer in (medium, still)
+    ]
+    assert [page.count(b"</script>") for page in pages] == [3, 2]

@@ -46,11 +46,16 @@ def names(bench) -> list[str]:
     return [row.text for row in bench.all(".layer-row")]
 
 
-def test_a_drawing_is_taken_in(bench, tmp_path: Path) -> None:
+def begin_named(bench, name: str) -> None:
+    """An empty piece, of the size that comes with it."""
     bench.open()
     bench.button("New piece").click()
-    bench.fill(bench.field("Name"), "Deck lamp")
+    bench.fill(bench.field("Name"), name)
     bench.one(".layers")
+
+
+def test_a_drawing_is_taken_in(bench, tmp_path: Path) -> None:
+    begin_named(bench, "Deck lamp")
     source = tmp_path / "Deck lamp.svg"
     source.write_text(LAMP, "utf-8")
 
@@ -108,10 +113,7 @@ def test_files_land_where_they_are_dropped_and_other_kinds_are_refused(bench) ->
 
 
 def test_a_face_is_brought_in_and_made_to_blink(bench, tmp_path: Path) -> None:
-    bench.open()
-    bench.button("New piece").click()
-    bench.fill(bench.field("Name"), "Gull")
-    bench.one(".layers")
+    begin_named(bench, "Gull")
     source = tmp_path / "Gull.svg"
     source.write_text(GULL, "utf-8")
     bench.browser.find_element(By.CSS_SELECTOR, "input[type=file]").send_keys(str(source))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator, Mapping
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cache
 from html import escape
@@ -14,6 +14,7 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.placing import flat_layers
 from keen_ripple.core.live.tables import tables_of
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.values.lottie import LOTTIE
 from keen_ripple.core.values.plain import plain
 from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.report import BY_ITSELF, Report
@@ -66,12 +67,14 @@ def _page(timeline: Timeline) -> Iterator[str]:
     yield "  <style>"
     yield from (f"    {line}" for line in font_faces(timeline))
     yield from ("    body {", "      margin: 0;", "    }", "  </style>")
-    if any(_is_lottie(look) for look in timeline.rest.values()):
+    handed = _in_script(_handed(timeline))
+    # Wherever it is shown, also in what stands in the piece.
+    if f'"{LOTTIE}' in handed:
         yield f"  <script>{_script('lottie')}</script>"
     yield from ("</head>", "<body>")
     place = f"position: relative; {size}; touch-action: manipulation; user-select: none"
     yield f'  <div class="piece" data-piece="{piece.id}" role="group" aria-label="{name}" style="{place}"></div>'
-    yield f'  <script type="application/json">{_in_script(_handed(timeline))}</script>'
+    yield f'  <script type="application/json">{handed}</script>'
     yield f"  <script>{_script('live')}</script>"
     yield from ("</body>", "</html>")
 
@@ -92,10 +95,6 @@ def _in_script(value: Any) -> str:
     """JSON in which nothing can end the script that it stands in."""
     text = json.dumps(value, ensure_ascii=False, separators=(",", ":"))
     return text.replace("<", "\\u003c").replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
-
-
-def _is_lottie(look: Mapping[str, Any]) -> bool:
-    return str(look.get("source", "")).startswith("data:application/json;")
 
 
 @cache

@@ -251,8 +251,8 @@ class _Intake:
         if fill == "none" and look["stroke"] == "none":
             return []
         # Those without a name are counted.
-        called = element.get("id", "")[:120] or name.replace("-", " ").capitalize()
-        look |= {"id": name, "name": called, "fill": fill}
+        title = element.get("id", "")[:120] or name.replace("-", " ").capitalize()
+        look |= {"id": name, "name": title, "fill": fill}
         if share(style["opacity"], 1.0) < 1.0:
             look["opacity"] = share(style["opacity"], 1.0)
         # Dashes of a circle begin at its right, those of an ellipse of ours at its top.

@@ -10,45 +10,31 @@ let serial = 0;
 
 /** A gradient inside a path: a box as large as the view, cut along the outline. */
 export function paintFill(path: SVGPathElement, look: Look): void {
-  const svg = known(path.parentElement);
-  let box = svg.querySelector('foreignObject.fill');
-  if (typeof look.fill !== 'object') {
-    box?.previousElementSibling?.remove();
-    box?.remove();
-    return;
-  }
-  if (!box) {
+  const box = boxIn(path, 'fill', typeof look.fill === 'object', (fresh) => {
     const { clipPath } = clipPathNamed(`paint-${++serial}`);
-    box = paintedBox('fill');
-    box.setAttribute('clip-path', `url(#${clipPath.id})`);
-    path.before(clipPath, box);
-  }
+    fresh.setAttribute('clip-path', `url(#${clipPath.id})`);
+    path.before(clipPath, fresh);
+  });
+  if (!box) return;
   const cut = known(box.previousElementSibling?.firstElementChild);
   cut.setAttribute('d', textOf(look.path));
   cut.setAttribute('clip-rule', textOf(look.fill_rule));
   const [width, height] = [Number(look.view_width), Number(look.view_height)];
   const by = beyond(textOf(look.path), width, height);
-  lay(box, around(width, height, by), image(look.fill, by ? { width, height, by } : undefined));
+  lay(box, around(width, height, by), image(known(look.fill), by ? { width, height, by } : undefined));
 }
 
 /** The path whose stroke is to be written: its own, or of a stroke along a gradient the mask of a box with that. */
 export function strokeIn(path: SVGPathElement, look: Look): SVGPathElement {
-  const svg = known(path.parentElement);
-  let box = svg.querySelector('foreignObject.line');
-  if (typeof look.stroke !== 'object') {
-    box?.previousElementSibling?.remove();
-    box?.remove();
-    return path;
-  }
-  if (!box) {
+  const box = boxIn(path, 'line', typeof look.stroke === 'object', (fresh) => {
     const mask = document.createElementNS(SVG, 'mask');
     mask.id = `line-${++serial}`;
     mask.setAttribute('maskUnits', 'userSpaceOnUse');
     mask.appendChild(document.createElementNS(SVG, 'g')).append(document.createElementNS(SVG, 'path'));
-    box = paintedBox('line');
-    box.setAttribute('mask', `url(#${mask.id})`);
-    path.after(mask, box);
-  }
+    fresh.setAttribute('mask', `url(#${mask.id})`);
+    path.after(mask, fresh);
+  });
+  if (!box) return path;
   const [width, height] = [Number(look.view_width ?? look.width), Number(look.view_height ?? look.height)];
   const isPath = 'path' in look;
   const [across, down] = isPath
@@ -59,7 +45,7 @@ export function strokeIn(path: SVGPathElement, look: Look): SVGPathElement {
     (2 * Number(look.stroke_width)) / Math.min(across, down) + (isPath ? beyond(textOf(look.path), width, height) : 0);
   const mask = known(box.previousElementSibling);
   const area = around(width, height, by);
-  lay(box, area, image(look.stroke, { width, height, by }));
+  lay(box, area, image(known(look.stroke), { width, height, by }));
   place(mask, area);
   const unstretched = known(mask.firstElementChild);
   // The outline stretches with its box, its stroke does not.
@@ -86,11 +72,20 @@ export function beyond(d: string, width: number, height: number): number {
   return isPlain ? most : Math.min(most, 2 * Math.max(width, height));
 }
 
-function paintedBox(name: string): SVGForeignObjectElement {
-  const box = document.createElementNS(SVG, 'foreignObject');
-  box.setAttribute('class', name);
-  box.append(document.createElement('div'));
-  return box;
+/** The box with a gradient beside a path, after what cuts it; made where it is wanted, taken away where it is not. */
+function boxIn(path: SVGPathElement, name: string, isWanted: boolean, put: (fresh: Element) => void): Element | null {
+  const before = known(path.parentElement).querySelector(`foreignObject.${name}`);
+  if (!isWanted) {
+    before?.previousElementSibling?.remove();
+    before?.remove();
+    return null;
+  }
+  if (before) return before;
+  const fresh = document.createElementNS(SVG, 'foreignObject');
+  fresh.setAttribute('class', name);
+  fresh.append(document.createElement('div'));
+  put(fresh);
+  return fresh;
 }
 
 const place = (element: Element, area: Area) =>

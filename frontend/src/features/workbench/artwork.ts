@@ -83,6 +83,8 @@ async function takeMedium(name: string, file: File, at?: Point): Promise<void> {
 }
 
 const isSvg = (file: File) => file.type === 'image/svg+xml' || /\.svg$/i.test(file.name);
+/** What a chooser of media offers. */
+export const MEDIA_FILES = 'image/gif,image/png,image/apng,image/webp,video/mp4,video/webm,.json,application/json';
 const PICTURES = ['image/png', 'image/jpeg', 'image/webp'];
 /** As data in the document a picture takes a third more. */
 const MOST_BYTES = 2_900_000;

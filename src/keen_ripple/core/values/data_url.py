@@ -13,7 +13,7 @@ from functools import lru_cache
 
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LARGEST_PICTURE
-from keen_ripple.core.values.lottie import read_lottie
+from keen_ripple.core.values.lottie import LOTTIE, read_lottie
 
 # Characters of base64 in which a size has to be found; a JPEG may carry much before it.
 LOOKED_AT = 400_000
@@ -44,9 +44,8 @@ def check_picture(url: str) -> str:
 @lru_cache(maxsize=16)
 def check_medium(url: str) -> str:
     """The same of a medium; a Lottie file is read as a whole. Raises PictureFault or LottieFault."""
-    head, _, text = check_picture(url).partition(",")
-    if head.startswith("data:application/json"):
-        read_lottie(base64.b64decode(text))
+    if check_picture(url).startswith(LOTTIE):
+        read_lottie(base64.b64decode(url.partition(",")[2]))
     return url
 
 

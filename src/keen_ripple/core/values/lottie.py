@@ -16,6 +16,8 @@ from keen_ripple.core.errors import Fault
 
 LARGEST = 3_000_000
 """Bytes: what is made of them while they are read takes much more."""
+LOTTIE = "data:application/json;"
+"""How the data: URL of a Lottie file begins."""
 DEEPEST = 60
 MOST_PARTS = 400_000
 MOST_LAYERS = 5000

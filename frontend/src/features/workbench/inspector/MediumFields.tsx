@@ -2,14 +2,12 @@ import { Flex } from 'antd';
 import { Choice } from '../../../shared/ui/Choice';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { tried } from '../actions';
-import { readMedium } from '../artwork';
+import { MEDIA_FILES, readMedium } from '../artwork';
 import { useBench } from '../bench';
 import { choose } from '../choosing';
 import { mediumOf, playByStates, playedBy, playOnce, playRound, replaceMedium, waysTo } from '../edits';
 import { stateNamed } from '../tree';
 import { FileButton } from './FileButton';
-
-const MEDIA_FILES = 'image/gif,image/png,image/apng,image/webp,video/mp4,video/webm,.json,application/json';
 
 const TITLES = ['From its beginning to its end, at its own pace', 'From its end to its beginning, at its own pace'];
 

@@ -2,7 +2,7 @@ import { useQuery } from '@tanstack/react-query';
 import { Dropdown } from 'antd';
 import { useEffect, useRef, useState } from 'react';
 import { add } from '../actions';
-import { takeFile } from '../artwork';
+import { MEDIA_FILES, takeFile } from '../artwork';
 import { api } from '../../../api/client';
 import type { Layer, ShelfEntry } from '../../../api/contract';
 import { useBench } from '../bench';
@@ -71,7 +71,7 @@ export function AddMenu() {
         ref={file}
         type="file"
         hidden
-        accept=".svg,image/svg+xml,image/png,image/apng,image/jpeg,image/webp,image/gif,video/mp4,video/webm,.json,application/json"
+        accept={`.svg,image/svg+xml,image/jpeg,${MEDIA_FILES}`}
         aria-label="Picture, medium or SVG file"
         onChange={(event) => void take(event.target)}
       />

@@ -22,8 +22,9 @@ from keen_ripple.core.curves.presets import CURVES, SPRINGS
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.transitions import Curve, Spring
 from keen_ripple.core.measures.readings import timing_reading
+from keen_ripple.core.fonts import FONTS
 from keen_ripple.core.properties import CSS_UNITS, GROUPS, PROPERTIES
-from keen_ripple.web.contract import answers, bodies
+from keen_ripple.web.contract import answers, bodies, taken
 
 ROOT = Path(__file__).parent.parent
 FRONTEND = ROOT / "frontend"
@@ -43,7 +44,7 @@ def contract_schema() -> dict:
     """One schema with everything that is sent, and each of it by its name."""
     kinds = [
         kind
-        for module, base in ((bodies, bodies.Body), (answers, answers.Answer))
+        for module, base in ((bodies, bodies.Body), (answers, answers.Answer), (taken, answers.Answer))
         for kind in vars(module).values()
         if isinstance(kind, type) and issubclass(kind, base) and kind not in (bodies.Body, answers.Answer)
     ]
@@ -90,6 +91,8 @@ def catalogue() -> str:
             f"{json.dumps(plain, indent=2)};\n",
             "/** Groups of properties in their order, and whether they are open from the start. */",
             f"export const GROUPS: Record<string, boolean> = {json.dumps(GROUPS, indent=2)};\n",
+            "/** The families that are shipped. */",
+            f"export const FONTS: readonly string[] = {json.dumps(list(FONTS))};\n",
             f"export const CSS_UNITS: Record<string, string> = {json.dumps(CSS_UNITS, ensure_ascii=False)};\n",
             f"export const CURVE_PRESETS: Record<string, string> = {json.dumps(CURVES, indent=2)};\n",
             "export const SPRING_PRESETS: Record<string, { stiffness: number; damping: number }> = "

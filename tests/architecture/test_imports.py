@@ -16,9 +16,10 @@ PACKAGE = ROOT / "src" / "keen_ripple"
 ALLOWED = {
     "core": {"core"},
     "media": {"core", "media"},
-    "render": {"core", "media", "render"},
-    "handoff": {"core", "render", "handoff"},
-    "intake": {"core", "intake"},
+    "fonts": {"core", "fonts"},
+    "render": {"core", "fonts", "media", "render"},
+    "handoff": {"core", "fonts", "render", "handoff"},
+    "intake": {"core", "fonts", "intake"},
     "store": {"core", "store"},
     "demo": {"demo"},
 }
@@ -61,12 +62,13 @@ FLOW = (
     ),
     *("sampling", "undercurrents"),
 )
-# All of the standard library that the core may use: no clock, no chance, no files, no other programs.
+# All of the standard library that the core may use: no clock, no chance, no files (`io` is for bytes), no other programs.
 CORE_STANDARD = {
     *("__future__", "base64", "binascii", "bisect", "collections", "copy", "dataclasses", "fractions", "functools"),
-    *("itertools", "json", "math", "operator", "re", "struct", "types", "typing", "zlib"),
+    *("io", "itertools", "json", "math", "operator", "re", "struct", "types", "typing", "zlib"),
 }
 CORE_PACKAGES = {
+    "brotli",
     "coloraide",
     "fontTools",
     "jsonpatch",

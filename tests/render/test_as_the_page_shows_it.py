@@ -133,6 +133,6 @@ def test_everything_that_a_layer_can_have_looks_as_on_the_page(bench) -> None:
         x, y = i % 5 * 80, i // 5 * 64
         cell = off[y : y + 72, x : x + 88]
         # A cell is full of its layer, and of letters the edges are nearly all.
-        most = (2.5, 0.08) if LAYERS[i]["kind"] == "text" else (0.5, 0.01)
+        most = (0.7, 0.02) if LAYERS[i]["kind"] == "text" else (0.5, 0.01)
         assert cell.mean() <= most[0], LAYERS[i]
         assert (cell.max(axis=2) > 16).mean() <= most[1], LAYERS[i]

@@ -1,7 +1,10 @@
 /* The only place that talks to the server. */
 import type {
   Artwork,
+  FontTaken,
   MediumFacts,
+  SharedFiles,
+  SharedFonts,
   BetweenStates,
   ChangeAnswer,
   Colour,
@@ -149,6 +152,11 @@ export const api = {
   /** How large a medium is, and how long it plays. */
   mediumFacts: async (file: Blob) =>
     (await (await fetched('POST', '/intake/medium', new Blob([file]))).json()) as MediumFacts,
+  /** A font as a document holds it. */
+  takeFont: async (file: Blob) => (await (await fetched('POST', '/intake/font', new Blob([file]))).json()) as FontTaken,
+  sharedFonts: () => ask<SharedFonts>('GET', '/fonts'),
+  fontFiles: (id: string, family: string) =>
+    ask<SharedFiles>('GET', `/fonts/${id}?${new URLSearchParams({ family }).toString()}`),
   edit: (id: string, revision: number, label: string, patch: Operation[], burst: string) =>
     ask<ChangeAnswer>('PATCH', at(id), { revision, label, patch, burst }),
   revision: (id: string) => ask<Revision>('GET', `${at(id)}/revision`),

@@ -1,5 +1,6 @@
 /* What server and page say to each other, by the page's names for it. */
 import type {
+  AxisTold,
   ChangeAnswer,
   ConicGradient,
   Ellipse,
@@ -41,11 +42,12 @@ export interface Fade {
   to: Value;
   share: number;
 }
-export type Value = Exclude<SentValue, unknown[]> | readonly Shadow[] | readonly number[] | Fade;
+export type Value = Exclude<SentValue, unknown[]> | readonly Shadow[] | readonly AxisPlace[] | readonly number[] | Fade;
 /** Every property of a layer, resolved. */
 export type Look = Record<string, Value>;
 export type Pose = Record<string, Look>;
 export type Shadow = ShadowTold;
+export type AxisPlace = AxisTold;
 export type Head = Pick<ChangeAnswer, 'id' | 'revision' | 'holds' | 'undo' | 'redo'>;
 export type Run = RunReading;
 export type Segment = SegmentTold;

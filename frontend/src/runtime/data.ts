@@ -141,6 +141,7 @@ export type PlaceForm =
   | { readonly kind: 'paint'; readonly kinds: readonly Kind[]; readonly space: Space }
   | { readonly kind: 'shadow-list'; readonly inset: readonly boolean[]; readonly space: Space }
   | { readonly kind: 'dashes' }
+  | { readonly kind: 'axes'; readonly axes: readonly string[] }
   | { readonly kind: 'outline'; readonly commands: string };
 
 /** What somebody does. */

@@ -121,6 +121,8 @@ export function shownAt(form: PlaceForm | null, place: Place): unknown {
       return shadows(form, place);
     case 'dashes':
       return dashes(place);
+    case 'axes':
+      return form.axes.map((axis, i) => ({ axis, value: at(place, i) }));
     case 'outline':
       return pathText(form.commands, place);
   }

@@ -28,6 +28,15 @@ LONGEST_NAME = 120
 MOST_SECTIONS = 60
 MOST_GUIDES = 100
 """Upright, and level."""
+MOST_FONTS = 16
+"""Families that a piece brings."""
+MOST_FONT_FILES = 24
+"""Of one family."""
+LONGEST_FONT = 4_000_000
+"""Characters of base64."""
+LARGEST_FONT = 16_000_000
+"""Bytes of a font without its compression."""
+MOST_AXES = 16
 MOST_TRAITS = 8
 MOST_OPTIONS = 24
 """Of one trait."""

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections import Counter
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import dataclass
@@ -16,6 +15,7 @@ from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.measures.geometry import RADII
 from keen_ripple.core.properties import CSS_UNITS, Property, properties_of
 from keen_ripple.core.values import ConicGradient, Gradient, LinearGradient, RadialGradient, Shadow, Stop
+from keen_ripple.handoff.css_text import css_string
 
 Look = Mapping[str, Any]
 
@@ -31,11 +31,6 @@ class Declaration:
     shows: tuple[str, ...]
     text: Callable[[Look, str], str]
     calm: bool = False
-
-
-def css_string(text: str) -> str:
-    """A string of CSS, also inside of an HTML style element: what could end either is written by its number."""
-    return '"' + re.sub(r"""["\\<>\x00-\x1f]""", lambda found: f"\\{ord(found[0]):x} ", text) + '"'
 
 
 def px(value: float) -> str:
@@ -232,6 +227,11 @@ def _plain(row: Property) -> Declaration:
     return Declaration(row.css, (row.name,), text)
 
 
+def _axes(look: Look, _: str) -> str:
+    places = (f"{css_string(place.axis)} {css_number(place.value, 4)}" for place in look["font_axes"])
+    return ", ".join(places) or "normal"
+
+
 BOX = (
     Declaration("translate", ("x", "y"), _translate),
     _px("width"),
@@ -273,6 +273,7 @@ WRITTEN: dict[str, tuple[Declaration, ...]] = {
         FILTERS_AND_SHADOWS,
         _fill("color"),
         Declaration("font-family", ("font_family",), lambda look, _: f"{css_string(look['font_family'])}, sans-serif"),
+        Declaration("font-variation-settings", ("font_axes",), _axes),
         Declaration(
             "text-align",
             ("text_align",),
@@ -330,6 +331,7 @@ INITIAL = {
     "stroke-dasharray": "none",
     "stroke-dashoffset": "0",
     "font-weight": "400",
+    "font-variation-settings": "normal",
     "letter-spacing": "0",
     "background-position": "50% 50%",
 }

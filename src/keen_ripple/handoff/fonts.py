@@ -1,63 +1,58 @@
-"""The shipped fonts, cut down to the characters in use, to be carried inside a file."""
+"""The fonts of a piece, cut down to the characters in use, to be carried inside a file."""
 
 from __future__ import annotations
 
 import base64
-import io
 from collections.abc import Iterator
-from functools import lru_cache
-from importlib.resources import files
-
-from fontTools.subset import Options, Subsetter
-from fontTools.ttLib import TTFont
 
 from keen_ripple.core.document import walk
-from keen_ripple.core.fonts import FONTS
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.values.font_file import ranges_of
+from keen_ripple.fonts import Face, cut_down, faces_of, lacking
+from keen_ripple.handoff.css_text import css_string
+
+MOST_NAMED = 8
 
 
 def font_faces(timeline: Timeline) -> Iterator[str]:
     """CSS lines that define the families that the piece's texts are set in, the fonts inside as WOFF2."""
+    for family, characters in sorted(_used(timeline).items()):
+        for face in faces_of(timeline.piece.fonts, family):
+            wanted = frozenset(map(ord, characters)) & face.characters
+            if wanted - {32} and face.file.may_be_sent:
+                yield from _face(face, wanted)
+
+
+def font_notes(timeline: Timeline) -> Iterator[str]:
+    """What whoever opens the file sees in another font: what may not be sent, and letters that no font has."""
+    for family, characters in sorted(_used(timeline).items()):
+        faces = faces_of(timeline.piece.fonts, family)
+        if not all(face.file.may_be_sent for face in faces):
+            yield f"The font {family}, which may not be sent along by its own word: whoever looks needs to have it."
+        missing = lacking(faces, characters)
+        if missing:
+            shown = ", ".join(missing[:MOST_NAMED]) + ("…" if missing[MOST_NAMED:] else "")
+            yield f"{shown} in {family}, which does not have it: some other font shows it."
+
+
+def _used(timeline: Timeline) -> dict[str, str]:
+    """The characters that are seen of each family."""
     used: dict[str, set[str]] = {}
     for layer, _ in walk(timeline.piece.layers):
         if layer.kind == "text":
             for look in timeline.looks_of(layer.id):
                 used.setdefault(look["font_family"], set()).update(look["text"])
-    for family in FONTS:
-        yield from _faces(family, "".join(sorted(used.get(family, ()))))
+    return {family: "".join(sorted(characters)) for family, characters in used.items()}
 
 
-@lru_cache(maxsize=64)
-def _faces(family: str, characters: str) -> tuple[str, ...]:
-    lines: list[str] = []
-    names, weights = FONTS[family]
-    missing = {ord(c) for c in characters}
-    for name in names:
-        font = TTFont(io.BytesIO((files("keen_ripple") / "fonts" / name).read_bytes()), recalcTimestamp=False)
-        wanted = missing & set(font.getBestCmap())
-        if not wanted - {32}:
-            continue
-        missing -= wanted
-        span = ", ".join(f"U+{c:X}" for c in sorted(wanted))
-        lines += [
-            "@font-face {",
-            f'  font-family: "{family}";',
-            f"  font-weight: {weights};",
-            f"  unicode-range: {span};",
-            f'  src: url("data:font/woff2;base64,{_cut_down(font, wanted)}") format("woff2");',
-            "}",
-        ]
-    return tuple(lines)
-
-
-def _cut_down(font: TTFont, wanted: set[int]) -> str:
-    """The font with these characters alone, as base64 of WOFF2."""
-    options = Options()
-    options.flavor = "woff2"
-    subsetter = Subsetter(options)
-    subsetter.populate(unicodes=wanted)
-    subsetter.subset(font)
-    font.flavor = "woff2"
-    buffer = io.BytesIO()
-    font.save(buffer)
-    return base64.b64encode(buffer.getvalue()).decode("ascii")
+def _face(face: Face, wanted: frozenset[int]) -> Iterator[str]:
+    data = cut_down(face.data, wanted) if face.file.may_be_cut else face.data
+    low, high = face.file.weights
+    yield from (
+        "@font-face {",
+        f"  font-family: {css_string(face.family)};",
+        f"  font-weight: {low:g}{f' {high:g}' * (high > low)};",
+        f"  unicode-range: {ranges_of(wanted)};",
+        f'  src: url("data:font/woff2;base64,{base64.b64encode(data).decode("ascii")}") format("woff2");',
+        "}",
+    )

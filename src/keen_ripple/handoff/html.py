@@ -14,7 +14,7 @@ from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
-from keen_ripple.handoff.fonts import font_faces
+from keen_ripple.handoff.fonts import font_faces, font_notes
 from keen_ripple.handoff.keyframes import Animation, animations_of
 from keen_ripple.handoff.names import class_names
 from keen_ripple.handoff.report import Report, report_of
@@ -28,7 +28,7 @@ class Html:
     ending: str = "html"
 
     def report(self, timeline: Timeline) -> Report:
-        return report_of(timeline, list(unsupported(timeline)))
+        return report_of(timeline, list(unsupported(timeline)), font_notes(timeline))
 
     def write(self, timeline: Timeline) -> bytes:
         refuse_unsupported(timeline)
@@ -165,7 +165,9 @@ def _fixed(layer: LayerBase) -> dict[str, str]:
     if layer.kind == "ellipse":
         return {"border-radius": "50%", **unseen}
     if layer.kind == "text":
-        return {"display": "grid", "align-content": "center"}
+        # Lines begin where their letters are written from, and no weight is made up that the font does not have.
+        letters = {"unicode-bidi": "plaintext", "font-synthesis": "none"}
+        return {"display": "grid", "align-content": "center", **letters}
     return {"background-repeat": "no-repeat"} if layer.kind == "picture" else unseen
 
 

@@ -16,7 +16,7 @@ from keen_ripple.core.live.tables import tables_of
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values.lottie import LOTTIE
 from keen_ripple.core.values.plain import plain
-from keen_ripple.handoff.fonts import font_faces
+from keen_ripple.handoff.fonts import font_faces, font_notes
 from keen_ripple.handoff.report import BY_ITSELF, Report
 from keen_ripple.handoff.unsupported import HandoffFault
 
@@ -46,7 +46,8 @@ class LivePage:
         count = len(timeline.piece.states)
         holds = f"All {count} states and their transitions, playing by themselves"
         refused = (_rehearsed(),) if timeline.rehearsal is not None else ()
-        return Report(f"{holds} and by {len(cues)} cues." if cues else f"{holds}.", (), refused)
+        notes = tuple(font_notes(timeline))
+        return Report(f"{holds} and by {len(cues)} cues." if cues else f"{holds}.", notes, refused)
 
     def write(self, timeline: Timeline) -> bytes:
         if timeline.rehearsal is not None:

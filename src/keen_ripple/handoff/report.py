@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 from keen_ripple.core.errors import Fault
@@ -20,9 +20,9 @@ class Report:
     refused: tuple[Fault, ...]
 
 
-def report_of(timeline: Timeline, refused: Sequence[Fault]) -> Report:
-    """Of a format that plays what happens by itself."""
-    return Report(_holds(timeline), tuple(_left_out(timeline)), tuple(refused))
+def report_of(timeline: Timeline, refused: Sequence[Fault], notes: Iterable[str] = ()) -> Report:
+    """Of a format that plays what happens by itself. `notes` say what else is left out."""
+    return Report(_holds(timeline), (*notes, *_left_out(timeline)), tuple(refused))
 
 
 def _holds(timeline: Timeline) -> str:

@@ -5,20 +5,19 @@ They are set in the fonts that are shipped; where its own is another one, that i
 
 from __future__ import annotations
 
-import io
 import math
 import re
 from collections.abc import Callable, Iterator, Mapping
 from dataclasses import dataclass
 from functools import lru_cache
-from importlib.resources import files
 from typing import Any
 from xml.etree.ElementTree import Element
 
-from fontTools.ttLib import TTFont
 from svgelements import Matrix
 
 from keen_ripple.core.fonts import FONTS
+from keen_ripple.core.values.font_file import opened
+from keen_ripple.fonts import faces_of
 from keen_ripple.intake.layers import Names
 from keen_ripple.intake.opened import kind_of
 from keen_ripple.intake.outlines import ShapeFault, length, numbers_of
@@ -229,10 +228,7 @@ def _baseline(family: str, size: float, height: float) -> float:
 @lru_cache
 def _metrics(family: str) -> Mapping[str, Any]:
     """In shares of the size of the letters."""
-    fonts = [
-        TTFont(io.BytesIO((files("keen_ripple") / "fonts" / name).read_bytes()), lazy=True)
-        for name in FONTS[family].files
-    ]
+    fonts = [opened(face.data) for face in faces_of((), family)]
     font = fonts[0]
     unit = float(font["head"].unitsPerEm)
     return {

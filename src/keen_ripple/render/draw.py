@@ -41,7 +41,7 @@ def colour_at(piece: Piece, pose: Pose, x: float, y: float) -> tuple[float, floa
     canvas = surface.getCanvas()
     canvas.clear(argb(piece.ground or "none"))
     canvas.translate(-math.floor(x), -math.floor(y))
-    draw_layers(canvas, piece.layers, pose)
+    draw_layers(canvas, piece.layers, pose, piece.fonts)
     r, g, b, alpha = surface.makeImageSnapshot().toarray(colorType=skia.kRGBA_8888_ColorType)[0, 0].tolist()
     return (float(r), float(g), float(b), float(alpha))
 
@@ -62,6 +62,6 @@ def _drawn(piece: Piece, looks: list[tuple[Pose, float]], scale: float, ground: 
     canvas = surface.getCanvas()
     canvas.clear(argb(ground or piece.ground or "none"))
     canvas.scale(scale, scale)
-    added(canvas, looks, lambda pose: draw_layers(canvas, piece.layers, pose))
+    added(canvas, looks, lambda pose: draw_layers(canvas, piece.layers, pose, piece.fonts))
     image = surface.makeImageSnapshot()
     return np.asarray(image.toarray(colorType=skia.kRGBA_8888_ColorType))

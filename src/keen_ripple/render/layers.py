@@ -11,6 +11,7 @@ import numpy as np
 import skia
 
 from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.document.piece import FontFamily
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.measures.geometry import local_matrix
 from keen_ripple.core.values import Fade, Shadow
@@ -24,7 +25,11 @@ Look = Mapping[str, Any]
 SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
 
 
-def draw_layers(canvas: skia.Canvas, layers: Sequence[LayerBase], pose: Pose) -> None:
+Fonts = Sequence[FontFamily]
+"""What the piece brings."""
+
+
+def draw_layers(canvas: skia.Canvas, layers: Sequence[LayerBase], pose: Pose, fonts: Fonts) -> None:
     """Layers of one group, in painting order; a mask cuts all that follow it there."""
     canvas.save()
     for layer in layers:
@@ -33,7 +38,7 @@ def draw_layers(canvas: skia.Canvas, layers: Sequence[LayerBase], pose: Pose) ->
             cut.transform(_matrix(pose[layer.id]))
             canvas.clipPath(cut, skia.ClipOp.kIntersect, True)
         else:
-            _draw_layer(canvas, layer, pose)
+            _draw_layer(canvas, layer, pose, fonts)
     canvas.restore()
 
 
@@ -41,7 +46,7 @@ def _matrix(look: Look) -> skia.Matrix:
     return skia.Matrix.MakeAll(*local_matrix(look).ravel().tolist())
 
 
-def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose) -> None:
+def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose, fonts: Fonts) -> None:
     look = pose[layer.id]
     opacity = look["opacity"] * look["visible"]
     if opacity <= 0.0:
@@ -51,9 +56,12 @@ def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose) -> None:
     filters = _filters(layer.kind, look)
     if opacity < 1.0 or filters is not None:
         canvas.saveLayer(paint=skia.Paint(Alphaf=opacity, ImageFilter=filters))
-    KINDS[layer.kind](canvas, look)
+    if layer.kind == "text":
+        _text(canvas, look, fonts)
+    else:
+        KINDS[layer.kind](canvas, look)
     if layer.layers:
-        draw_layers(canvas, layer.layers, pose)
+        draw_layers(canvas, layer.layers, pose, fonts)
     canvas.restoreToCount(outside)
 
 
@@ -181,11 +189,10 @@ def _path(canvas: skia.Canvas, look: Look) -> None:
         _drawn_along(canvas, stretched, line, look)
 
 
-def _text(canvas: skia.Canvas, look: Look) -> None:
+def _text(canvas: skia.Canvas, look: Look, fonts: Fonts) -> None:
     def set_in(paint: Any) -> None:
-        _faded(
-            canvas, look["text"], lambda text: draw_text(canvas, text, look, fill(paint, look["width"], look["height"]))
-        )
+        ink = fill(paint, look["width"], look["height"])
+        _faded(canvas, look["text"], lambda text: draw_text(canvas, text, look, ink, fonts))
 
     _faded(canvas, look["fill"], set_in)
 
@@ -244,7 +251,6 @@ KINDS: dict[str, Callable[[skia.Canvas, Look], None]] = {
     "rectangle": lambda canvas, look: _box(canvas, look, "rectangle"),
     "ellipse": lambda canvas, look: _box(canvas, look, "ellipse"),
     "path": _path,
-    "text": _text,
     "picture": _picture,
     "medium": _medium,
 }

@@ -1,51 +1,97 @@
-"""Text, set with the shipped fonts as the page sets it."""
+"""Text, set with the fonts of the piece as the page sets it."""
 
 from __future__ import annotations
 
-import io
 import math
 import re
-from collections.abc import Mapping
+import unicodedata
+from collections.abc import Mapping, Sequence
+from dataclasses import dataclass
 from functools import lru_cache
-from importlib.resources import files
 from typing import Any
 
 import skia
-from fontTools.ttLib import TTFont
 
-from keen_ripple.core.fonts import FONTS
+from keen_ripple.core.document.piece import FontFamily
+from keen_ripple.core.values.font_file import OPTICAL_SIZE, WEIGHT
+from keen_ripple.fonts import Face, chosen, faces_of
+from keen_ripple.render.letters import seen_through
 
-WEIGHT = int.from_bytes(b"wght")
+Look = Mapping[str, Any]
+Axes = tuple[tuple[str, float], ...]
 
 
-def draw_text(canvas: skia.Canvas, text: str, look: Mapping[str, Any], paint: skia.Paint) -> None:
-    """Lines one under another, in the middle of the box from top to bottom; too long ones run out to the right."""
-    written = text.split("\n")
+@dataclass(frozen=True)
+class Letters:
+    """How a text is set: with these faces, at these places of their axes."""
+
+    faces: tuple[Face, ...]
+    axes: Axes
+    size: float
+    spacing: float
+
+    @property
+    def is_spaced(self) -> bool:
+        return self.spacing != 0.0
+
+    @staticmethod
+    def of(look: Look, fonts: Sequence[FontFamily]) -> Letters:
+        size = look["font_size"]
+        said = {place.axis: place.value for place in look.get("font_axes", ())}
+        # Letters of their own for each size, where nothing else is said: font-optical-sizing, as browsers have it.
+        axes = {OPTICAL_SIZE: size, **said, WEIGHT: said.get(WEIGHT, float(round(look["font_weight"])))}
+        faces = chosen(faces_of(fonts, look["font_family"]), look["font_weight"])
+        return Letters(faces, tuple(sorted(axes.items())), size, look["letter_spacing"])
+
+
+def draw_text(canvas: skia.Canvas, text: str, look: Look, paint: skia.Paint, fonts: Sequence[FontFamily] = ()) -> None:
+    """Lines one under another, in the middle of the box from top to bottom; too long ones run out to the right.
+
+    `fonts` are those that the piece brings.
+    """
+    letters = Letters.of(look, fonts)
+    written = [(line, _is_from_right(line)) for line in text.split("\n")]
     if look["white_space"] == "pre-wrap":
-        written = [part for line in written for part in _broken(line, look, paint)]
-    lines = [_set(line, look, paint) for line in written]
-    height = look["line_height"] * look["font_size"]
-    room = max([look["width"], *(line.LongestLine for line in lines)])
-    top = (look["height"] - height * len(lines)) / 2.0
+        room = look["width"] + FITS
+        written = [(part, right) for line, right in written for part in _broken(line, right, letters, room)]
+    widths = [_set(line, right, letters).LongestLine for line, right in written]
+    height = look["line_height"] * letters.size
+    room = max([look["width"], *widths])
+    top = (look["height"] - height * len(written)) / 2.0
     share = {"left": 0.0, "centre": 0.5, "right": 1.0}[look["text_align"]]
     # All space follows its letter; here half of it stands before.
-    early = look["letter_spacing"] / 2.0
-    for number, line in enumerate(lines):
-        # Browsers put baselines on whole px of the layer, before it is scaled or turned.
-        baseline = math.floor(top + number * height + _baseline(look, height) + 0.5)
-        line.paint(canvas, (room - line.LongestLine) * share - early, baseline - round(line.AlphabeticBaseline))
+    early = letters.spacing / 2.0
+
+    def draw(ink: skia.Paint) -> None:
+        for number, ((line, right), width) in enumerate(zip(written, widths, strict=True)):
+            paragraph = _set(line, right, letters, ink)
+            # Browsers put baselines on whole px of the layer, before it is scaled or turned.
+            baseline = math.floor(top + number * height + _baseline(letters, height) + 0.5)
+            x, y = (room - width) * share - early, baseline - round(paragraph.AlphabeticBaseline)
+            paragraph.paint(canvas, x, y)
+
+    # Letters may stand out of their lines, to all sides.
+    beyond = BEYOND * letters.size
+    area = skia.Rect.MakeXYWH(0.0, top, room, height * len(written)).makeOutset(beyond, beyond)
+    seen_through(canvas, paint, area, draw)
 
 
 # A word with its hyphen or with the spaces that follow it.
 WORD = re.compile(r"\s*\S+?(?:(?<=[^\W\d]-)(?=[^\W\d])|(?=\s|$))")
 
 
-def _broken(line: str, look: Mapping[str, Any], paint: skia.Paint) -> list[str]:
+def _is_from_right(line: str) -> bool:
+    """Whether a line is written from the right: by its first letter that says so (Unicode Annex 9, rules P2 and P3)."""
+    kinds = (unicodedata.bidirectional(letter) for letter in line)
+    return next((kind != "L" for kind in kinds if kind in ("L", "R", "AL")), False)
+
+
+def _broken(line: str, right: bool, letters: Letters, room: float) -> list[str]:
     """A line as the lines that fit into the box: broken between words, and after hyphens. A longer word runs out."""
     lines: list[str] = []
     for word in WORD.findall(line):
         longer = lines[-1] + word if lines else word
-        if lines and _set(longer, look, paint).LongestLine > look["width"] + FITS:
+        if lines and _set(longer, right, letters).LongestLine > room:
             lines.append(word.lstrip())
         else:
             lines[-1:] = [longer]
@@ -54,67 +100,60 @@ def _broken(line: str, look: Mapping[str, Any], paint: skia.Paint) -> list[str]:
 
 # px: what browsers round away.
 FITS = 0.02
+# Of their size: how far letters stand out of their lines at most.
+BEYOND = 2.0
 
 
-def _baseline(look: Mapping[str, Any], height: float) -> float:
+def _baseline(letters: Letters, height: float) -> float:
     """From the top of a line. Browsers take whole px for ascent and descent, and of what is left for half above."""
-    metrics = skia.Font(_typefaces(look["font_family"], round(look["font_weight"]))[0], look["font_size"]).getMetrics()
+    metrics = skia.Font(_typeface(letters.faces[0], letters.axes, letters.is_spaced), letters.size).getMetrics()
     ascent, descent = (math.floor(part + 0.5) for part in (-metrics.fAscent, metrics.fDescent))
     return float(math.floor((height - ascent - descent) / 2.0) + ascent)
 
 
-def _set(line: str, look: Mapping[str, Any], paint: skia.Paint) -> skia.textlayout.Paragraph:
-    family, weight = look["font_family"], round(look["font_weight"])
+# Around a line from the right: all between them is laid out from there.
+FROM_RIGHT, ISOLATE_ENDS = "\u2067", "\u2069"
+
+
+def _set(line: str, right: bool, letters: Letters, ink: skia.Paint | None = None) -> skia.textlayout.Paragraph:
     style = skia.textlayout.TextStyle()
-    style.setFontFamilies([f"{family} {weight} {index}" for index in range(len(FONTS[family].files))])
-    style.setFontSize(look["font_size"])
-    style.setLetterSpacing(look["letter_spacing"])
-    style.setForegroundPaint(paint)
+    style.setFontFamilies([str(index) for index in range(len(letters.faces))])
+    style.setFontSize(letters.size)
+    style.setLetterSpacing(letters.spacing)
+    style.setForegroundPaint(ink or skia.Paint())
     paragraph_style = skia.textlayout.ParagraphStyle()
     paragraph_style.setTextStyle(style)
     builder = skia.textlayout.ParagraphBuilder.make(
-        paragraph_style, _collection(family, weight), skia.Unicodes.ICU.Make()
+        paragraph_style, _collection(letters.faces, letters.axes, letters.is_spaced), skia.Unicodes.ICU.Make()
     )
-    builder.addText(line)
+    builder.addText(f"{FROM_RIGHT}{line}{ISOLATE_ENDS}" if right else line)
     paragraph = builder.Build()
     paragraph.layout(1e6)
     return paragraph
 
 
 @lru_cache(maxsize=64)
-def _collection(family: str, weight: int) -> skia.textlayout.FontCollection:
+def _collection(faces: tuple[Face, ...], axes: Axes, spaced: bool) -> skia.textlayout.FontCollection:
     provider = skia.textlayout.TypefaceFontProvider()
-    for index, typeface in enumerate(_typefaces(family, weight)):
-        provider.registerTypeface(typeface, f"{family} {weight} {index}")
+    for index, face in enumerate(faces):
+        provider.registerTypeface(_typeface(face, axes, spaced), str(index))
     collection = skia.textlayout.FontCollection()
     collection.setDefaultFontManager(provider)
     return collection
 
 
 @lru_cache(maxsize=64)
-def _typefaces(family: str, weight: int) -> tuple[skia.Typeface, ...]:
-    # Fonts of this machine are never asked for.
-    manager = skia.FontMgr.New_Custom_Empty()
-    return tuple(
-        _weighted(manager.makeFromData(skia.Data.MakeWithCopy(_opened(name))), weight) for name in FONTS[family].files
+def _typeface(face: Face, axes: Axes, spaced: bool) -> skia.Typeface:
+    # What the font does not have is left out by it; what is beyond its ends stands there.
+    coordinates = skia.FontArguments.VariationPosition.Coordinates(
+        [skia.FontArguments.VariationPosition.Coordinate(int.from_bytes(tag.encode()), place) for tag, place in axes]
     )
-
-
-def _weighted(typeface: skia.Typeface, weight: int) -> skia.Typeface:
-    axes = skia.FontArguments.VariationPosition.Coordinates(
-        [skia.FontArguments.VariationPosition.Coordinate(WEIGHT, weight)]
-    )
-    position = skia.FontArguments.VariationPosition(axes)
     arguments = skia.FontArguments()
-    arguments.setVariationDesignPosition(position)
-    return typeface.makeClone(arguments)
+    arguments.setVariationDesignPosition(skia.FontArguments.VariationPosition(coordinates))
+    return _plain(face, spaced).makeClone(arguments)
 
 
-@lru_cache
-def _opened(name: str) -> bytes:
-    """A shipped font without its compression."""
-    font = TTFont(io.BytesIO((files("keen_ripple") / "fonts" / name).read_bytes()), recalcTimestamp=False)
-    font.flavor = None
-    buffer = io.BytesIO()
-    font.save(buffer)
-    return buffer.getvalue()
+@lru_cache(maxsize=64)
+def _plain(face: Face, spaced: bool) -> skia.Typeface:
+    # Fonts of this machine are never asked for.
+    return skia.FontMgr.New_Custom_Empty().makeFromData(skia.Data.MakeWithCopy(face.unpacked(spaced)))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Any
+from typing import Any, NamedTuple
 
 from keen_ripple.core.document.bundle import standing_in
 from keen_ripple.core.errors import Fault, quoted
@@ -109,6 +109,25 @@ def everything(conn: Connection) -> tuple[list[dict[str, Any]], list[str]]:
         except (Damaged, Missing) as fault:
             left_out.append(f"{entry.name}: {fault.message}")
     return documents, left_out
+
+
+class SharedFont(NamedTuple):
+    """A family that a piece brings: its name, the id of the piece and what that is called."""
+
+    family: str
+    piece: str
+    name: str
+
+
+def fonts(conn: Connection) -> list[SharedFont]:
+    """The families that the pieces on the shelf bring, those of the newest last."""
+    rows = conn.execute("""
+        SELECT json_extract(font.value, '$.family') AS family, piece.id, json_extract(document, '$.name') AS name
+        FROM (SELECT * FROM piece WHERE NOT removed AND json_valid(document)) AS piece,
+            json_each(piece.document, '$.fonts') AS font
+        ORDER BY position, id
+    """)
+    return [SharedFont(row["family"], row["id"], row["name"]) for row in rows]
 
 
 def placed_in(conn: Connection, document: dict[str, Any]) -> dict[str, StoredPiece]:

@@ -8,10 +8,12 @@ from flask import Blueprint, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.limits import LONGEST_NAME
+from keen_ripple.core.values.font_file import ranges_of
+from keen_ripple.fonts import take_font
 from keen_ripple.intake import take_svg
 from keen_ripple.media import facts_of
-from keen_ripple.web.contract.answers import Artwork, MediumFacts
 from keen_ripple.web.contract.bodies import Drawing, body
+from keen_ripple.web.contract.taken import Artwork, FontTaken, MediumFacts
 
 blueprint = Blueprint("intakes", __name__, url_prefix="/api/intake")
 
@@ -36,3 +38,11 @@ def take() -> ResponseReturnValue:
 def facts() -> ResponseReturnValue:
     """How large a medium is, and how long it plays: the bytes of a GIF, APNG, WebP, MP4, WebM or Lottie file."""
     return MediumFacts(**asdict(facts_of(request.get_data()))).told()
+
+
+@blueprint.post("/font")
+def font() -> ResponseReturnValue:
+    """A font as a document holds it, and what is in it: the bytes of a TTF, OTF or WOFF2 file."""
+    source, file = take_font(request.get_data())
+    characters = ranges_of(file.characters)
+    return FontTaken(family=file.family, source=source, weights=file.weights, characters=characters).told()

@@ -29,6 +29,7 @@ from keen_ripple.web.contract.answers import (
 )
 from keen_ripple.web.contract.originals import Original, OriginalParameter, OriginalState, OriginalTrait
 from keen_ripple.web.contract.parts import PackedTape
+from keen_ripple.web.lettering import lettering
 
 
 def answer(after: Timeline, before: Timeline | None = None) -> Computed:
@@ -47,6 +48,7 @@ def differences(after: Timeline, before: Timeline | None = None) -> dict[str, An
     old_legs: Mapping[str, Leg] = before.legs if before else {}
     return {
         **_layers(after, before),
+        **lettering(after, before),
         "poses": _changed_poses(after.poses, old_poses),
         "run": _run(after),
         "seam": _seam(after, before),

@@ -1071,10 +1071,7 @@ export const PROPERTIES: Property[] = [
     ],
     "varies": true,
     "css": "font-family",
-    "choices": [
-      "Hanken Grotesk",
-      "JetBrains Mono"
-    ],
+    "choices": [],
     "plain": false,
     "group": "Letters",
     "short": "",
@@ -1119,6 +1116,26 @@ export const PROPERTIES: Property[] = [
     "group": "Letters",
     "short": "weight",
     "step": 100.0
+  },
+  {
+    "name": "font_axes",
+    "label": "axes",
+    "unit": "",
+    "blend": "axes",
+    "default": [],
+    "low": null,
+    "high": null,
+    "clamped": false,
+    "kinds": [
+      "text"
+    ],
+    "varies": true,
+    "css": "font-variation-settings",
+    "choices": [],
+    "plain": false,
+    "group": "Letters",
+    "short": "",
+    "step": 1.0
   },
   {
     "name": "line_height",
@@ -1667,6 +1684,9 @@ export const GROUPS: Record<string, boolean> = {
   "Row or column": false,
   "In its group": false
 };
+
+/** The families that are shipped. */
+export const FONTS: readonly string[] = ["Hanken Grotesk", "JetBrains Mono"];
 
 export const CSS_UNITS: Record<string, string> = {"°": "deg"};
 

@@ -1,5 +1,6 @@
 import { later } from '../../shared/ui/later';
 export { Clock, momentOf, type Look } from './clock';
+export { showFonts } from './fontFaces';
 export { Ring } from './Ring';
 export { seconds } from './ring';
 export { RunBar } from './RunBar';

@@ -1,5 +1,5 @@
 /* A piece as elements: one per layer, shown by styles. Used by the pose, the loop, the shelf and the takes. */
-import type { Drawn, Layer, Look, Pose, Section } from '../../api/contract';
+import type { AxisPlace, Drawn, Layer, Look, Pose, Section } from '../../api/contract';
 import { CSS_UNITS } from '../../api/generated/catalogue';
 import { MASKS, PLAIN, SHOWN } from './writersOf';
 import { localMatrix } from '../../shared/geometry/matrix';
@@ -129,7 +129,9 @@ const WRITERS: Record<string, Writer> = {
   },
   text: ({ element }, l) => writeText(element as HTMLElement, l),
   letters: ({ element: { style } }, l) => {
-    style.fontFamily = `"${textOf(l.font_family)}", sans-serif`;
+    style.fontFamily = `${JSON.stringify(l.font_family)}, sans-serif`;
+    style.fontVariationSettings =
+      (l.font_axes as AxisPlace[]).map(({ axis, value }) => `${JSON.stringify(axis)} ${value}`).join() || 'normal';
     style.textAlign = l.text_align === 'centre' ? 'center' : textOf(l.text_align);
   },
   picture: ({ element }, l) => picture(element.style, l),

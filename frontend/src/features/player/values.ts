@@ -18,6 +18,8 @@ export function valueOf(form: Form | null, row: Float64Array, columns: number): 
       return known(row[0]) > 0 ? 1 / known(row[0]) : 0;
     case 'lengths':
       return [...row.subarray(0, columns)];
+    case 'axes':
+      return form.axes.map((axis, i) => ({ axis, value: known(row[i]) }));
     case 'path':
       return pathText(form, known(row[0]));
     case 'shadows':

@@ -56,7 +56,7 @@ const WRITTEN: Record<Layer['kind'], Map<string, string[]>> = {
     ...of('filter', 'shadows'),
     ...of('color', 'fill'),
     ...of('text', 'text'),
-    ...of('letters', 'font_family', 'text_align'),
+    ...of('letters', 'font_family', 'font_axes', 'text_align'),
   ]),
   picture: merged([...FRAMED, ...of('picture', 'source', 'fit', 'focus_x', 'focus_y')]),
   medium: merged([...FRAMED, ...of('medium', 'source', 'fit', 'focus_x', 'focus_y', 'playhead', 'width', 'height')]),

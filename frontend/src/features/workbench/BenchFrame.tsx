@@ -1,6 +1,7 @@
 import { Flex } from 'antd';
 import { useEffect, type CSSProperties, type ReactNode } from 'react';
 import { Link, useParams } from 'wouter';
+import { showFonts } from '../player';
 import { load, useBench } from './bench';
 import { isOpen } from './served';
 import { Notices } from './Notices';
@@ -28,6 +29,8 @@ export function BenchFrame({ view, keys = ANYWHERE }: Props) {
   useEffect(() => void load(id), [id]);
   useFollowing(id);
   useKeys(keys);
+  const fonts = useBench((b) => b.fonts);
+  useEffect(() => showFonts(fonts), [fonts]);
   const ground = useWatch((w) => w.ground);
   const help = useView((v) => v.help);
   const ready = useBench((b) => isOpen(b) && b.id === id);

@@ -8,7 +8,9 @@ import { attempt, sayFault, useBench } from './bench';
 import { copyLayers, pasteLayers } from './actions';
 import { choose } from './choosing';
 import { addLayer, addMedium, CannotBe, scaled, withFreeIds, type Edit } from './edits';
-import { walk } from './tree';
+import { chosenLayers } from './chosen';
+import { isFont, takeFont } from './fonts';
+import { placed, walk } from './tree';
 import { lastOf } from '../../shared/known';
 
 /** The layers on top of all others: in an empty piece, which takes their size, as they are; else as one group around a place of it, no larger than the piece. */
@@ -93,12 +95,21 @@ const MOST_BYTES = 2_900_000;
 export async function takeFile(file: File, at?: Point): Promise<void> {
   const name = file.name.replace(/\.\w+$/, '');
   try {
-    if (isSvg(file)) await takeIn(name, file, at);
+    if (isFont(file)) await dropFont(file);
+    else if (isSvg(file)) await takeIn(name, file, at);
     else if (await isMoving(file)) await takeMedium(name, file, at);
     else await takePicture(name, file, at);
   } catch (error) {
     sayFault(error);
   }
+}
+
+/** A font for the texts that are chosen; without any it is there to be chosen. */
+async function dropFont(file: File): Promise<void> {
+  const bench = useBench.getState();
+  const texts = chosenLayers(bench).filter((id) => placed(bench.document, id).layer.kind === 'text');
+  const family = await takeFont(file, texts);
+  if (family && !texts.length) choose({ told: `${family} is here: choose it as the family of a text.` });
 }
 
 const dataOf = (file: File): Promise<string> =>

@@ -3,6 +3,8 @@ import type {
   ChangeAnswer,
   Head,
   Drawn,
+  FontFacts,
+  LackingLetters,
   Original,
   Piece,
   Pose,
@@ -25,6 +27,9 @@ export interface Served extends Head {
   /** What is drawn, where pieces stand in this one; and those pieces, by their ids. */
   layers: readonly Drawn[] | null;
   originals: Readonly<Record<string, Original>>;
+  /** All families but the shipped ones; and letters that their families do not have. */
+  fonts: Readonly<Record<string, FontFacts>>;
+  lacking: readonly LackingLetters[];
 }
 
 type Plays = Pick<Served, 'poses' | 'run' | 'tape'>;
@@ -59,6 +64,8 @@ export const NOTHING_SERVED: Served = {
   tape: new Map(),
   layers: null,
   originals: {},
+  fonts: {},
+  lacking: [],
 };
 
 /** Whether the server has said anything of a piece yet. */
@@ -68,6 +75,8 @@ export const isOpen = ({ revision }: Pick<Served, 'revision'>): boolean => revis
 export const servedWhole = ({ transitions, ...rest }: WholeAnswer): Served => ({
   layers: null,
   originals: {},
+  fonts: {},
+  lacking: [],
   ...rest,
   readings: transitions,
   tape: updateTape(new Map(), transitions, Object.keys(transitions)),
@@ -90,6 +99,8 @@ export function servedAfter(before: Served, answer: ChangeAnswer): { plays: Play
     ...{ id, revision, holds, undo, redo, seam, document, run, tape },
     layers: answer.layers === undefined ? before.layers : answer.layers,
     originals: answer.originals ?? before.originals,
+    fonts: answer.fonts ?? before.fonts,
+    lacking: answer.lacking ?? before.lacking,
     poses: Object.fromEntries(document.states.map((state) => [state.id, known(poses[state.id])])),
     readings: Object.fromEntries(kept) as Served['readings'],
   };

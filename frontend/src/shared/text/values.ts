@@ -1,7 +1,8 @@
 /* Values of properties as text, and back where they can be typed. */
 import equal from 'fast-deep-equal';
-import type { Gradient, Shadow, Value } from '../../api/contract';
+import type { AxisPlace, Gradient, Shadow, Value } from '../../api/contract';
 import type { Property } from '../../api/generated/catalogue';
+import { known } from '../known';
 import { parseNumber, parseText } from '../ui/parsing';
 import { evaluate, show } from './sums';
 
@@ -17,10 +18,15 @@ export function valueText(value: Value, unit = ''): string {
 /** Numbers and texts by themselves, what has parts by all of them. */
 export const sameValue: (a: Value | undefined, b: Value | undefined) => boolean = equal;
 
-const isList = (value: Value): value is readonly Shadow[] | readonly number[] => Array.isArray(value);
+type List = readonly Shadow[] | readonly AxisPlace[] | readonly number[];
+const isList = (value: Value): value is List => Array.isArray(value);
+const isAxis = (item: Shadow | AxisPlace | number | undefined): item is AxisPlace =>
+  typeof item === 'object' && 'axis' in item;
 
-function listText(list: readonly Shadow[] | readonly number[]): string {
+function listText(list: List): string {
   if (!list.length) return 'none';
+  if (isAxis(list[0]))
+    return (list as readonly AxisPlace[]).map(({ axis, value }) => `${axis} ${show(value)}`).join(', ');
   if (list.every((item) => typeof item === 'number')) return list.join(' ');
   return list.length === 1 ? '1 shadow' : `${list.length} shadows`;
 }
@@ -37,6 +43,7 @@ export function parseValue(property: Property, text: string): { value: Value } |
     return said === 'yes' || said === 'no' ? { value: said === 'yes' } : { fault: 'Type yes or no.' };
   }
   if (property.blend === 'dash') return parseLengths(text);
+  if (property.blend === 'axes') return parseAxes(text);
   return parseText(text);
 }
 
@@ -52,6 +59,18 @@ function parseLengths(text: string): { value: readonly number[] } | { fault: str
   return lengths.every((length) => length !== null)
     ? { value: lengths }
     : { fault: 'Type the lengths of dashes and gaps in turn, such as 6 4, or none.' };
+}
+
+function parseAxes(text: string): { value: readonly AxisPlace[] } | { fault: string } {
+  const parts = text.trim() === 'none' ? [] : text.split(',').filter((part) => part.trim());
+  const places = parts.map((part) => {
+    const found = /^\s*(\S{4})\s+(\S+)\s*$/.exec(part);
+    const value = found ? evaluate(known(found[2]), '') : null;
+    return found && value !== null ? { axis: known(found[1]), value } : null;
+  });
+  return places.every((place) => place !== null)
+    ? { value: places }
+    : { fault: 'Type the axes of the font with their places, such as wdth 80, slnt -5, or none.' };
 }
 
 /** What shows the value as a patch of colour; none for what has no colour. */

@@ -4,7 +4,7 @@ from keen_ripple.core.blends.blend import Between, Blend
 from keen_ripple.core.blends.colours import SPACES, ColourBlend
 from keen_ripple.core.blends.discrete import DISCRETE, FADE, Switch
 from keen_ripple.core.blends.linear import LINEAR, VISIBLE
-from keen_ripple.core.blends.lists import DASH, ShadowsBlend
+from keen_ripple.core.blends.lists import AXES, DASH, ShadowsBlend
 from keen_ripple.core.blends.outlines import OUTLINE
 from keen_ripple.core.blends.paints import PaintBlend
 from keen_ripple.core.blends.perspective import PERSPECTIVE
@@ -15,6 +15,7 @@ PLAIN: dict[str, Blend] = {
     "discrete": DISCRETE,
     "fade": FADE,
     "dash": DASH,
+    "axes": AXES,
     "perspective": PERSPECTIVE,
     "path": OUTLINE,
 }

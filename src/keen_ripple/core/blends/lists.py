@@ -1,4 +1,4 @@
-"""Lists: shadows pair by pair, dashes length by length."""
+"""Lists: shadows pair by pair, dashes length by length, axes one by one."""
 
 from __future__ import annotations
 
@@ -11,11 +11,14 @@ from keen_ripple.core.blends.blend import Varied
 from keen_ripple.core.blends.colours import ColourBetween, Space
 from keen_ripple.core.blends.composite import Column, Composite
 from keen_ripple.core.colour import NONE
-from keen_ripple.core.values import Shadow
+from keen_ripple.core.values import AxisPlace, Shadow
 
 Shadows = tuple[Shadow, ...]
 Lengths = tuple[float, ...]
+Places = tuple[AxisPlace, ...]
 TOLERANCE_PX = 0.05
+# Axes go over tens to hundreds; those from 0 to 1 in steps of 0.002, as factors do.
+TOLERANCE_ON_AXIS = 0.002
 
 
 @dataclass(frozen=True)
@@ -78,4 +81,19 @@ def _closed(dash: Lengths) -> Lengths:
     return tuple(0.0 if index % 2 else length for index, length in enumerate(dash))
 
 
+class AxesBlend(Varied):
+    """Each axis by itself; both say the same axes in the same order."""
+
+    def between(self, start: Places, end: Places) -> Composite:
+        columns = [Column(a.value, b.value, TOLERANCE_ON_AXIS) for a, b in zip(start, end, strict=True)]
+        names = tuple(place.axis for place in start)
+        return Composite(columns, (), lambda numbers, _: places(names, numbers), {"kind": "axes", "axes": list(names)})
+
+
+def places(names: Sequence[str], numbers: Sequence[float]) -> Places:
+    """Numbers on the axes so named."""
+    return tuple(AxisPlace.model_construct(axis=name, value=value) for name, value in zip(names, numbers, strict=True))
+
+
 DASH = DashBlend()
+AXES = AxesBlend()

@@ -9,16 +9,27 @@ from pydantic import AfterValidator, BeforeValidator, Discriminator, Field, Tag
 
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.errors import Fault
-from keen_ripple.core.limits import FARTHEST, LONGEST_EASING, LONGEST_NAME, LONGEST_PATH, MOST_PARAMETERS, MOST_TRAITS
+from keen_ripple.core.limits import (
+    FARTHEST,
+    LONGEST_EASING,
+    LONGEST_FONT,
+    LONGEST_NAME,
+    LONGEST_PATH,
+    MOST_AXES,
+    MOST_PARAMETERS,
+    MOST_TRAITS,
+)
 from keen_ripple.core.outlines import canonical, parse
 from keen_ripple.core.properties import Property
-from keen_ripple.core.values import Model, Paint, Shadow
+from keen_ripple.core.values import AxisPlace, Model, Paint, Shadow
 from keen_ripple.core.values.data_url import check_medium, check_picture
+from keen_ripple.core.values.font_file import check_font
 from keen_ripple.core.values.model import Colour, Length
 
 __all__ = [
     "Colour",
     "EasingText",
+    "FontText",
     "Id",
     "LayerPath",
     "MediumLength",
@@ -50,6 +61,14 @@ def _printable(text: str) -> str:
             remedy="Take it out, or write the text anew.",
         )
     return text
+
+
+def _each_once(places: tuple[AxisPlace, ...]) -> tuple[AxisPlace, ...]:
+    names = [place.axis for place in places]
+    twice = next((name for name in names if names.count(name) > 1), None)
+    if twice is not None:
+        raise Fault(f"The axis {twice!r} stands twice.", value=twice, remedy="Say it once.")
+    return places
 
 
 def _whole(value: Any) -> Any:
@@ -85,6 +104,10 @@ MediumText = Annotated[
     Field(pattern=MEDIUM, max_length=8_000_000, description="A medium as a data: URL."),
     AfterValidator(check_medium),
 ]
+FONT = r"^data:font/woff2;base64,[A-Za-z0-9+/]+={0,2}$"
+FontText = Annotated[
+    str, Field(pattern=FONT, max_length=LONGEST_FONT, description="A font as a data: URL."), AfterValidator(check_font)
+]
 MediumLength = Annotated[int, BeforeValidator(_whole), Field(ge=1, le=600_000, description="Whole milliseconds.")]
 SourceText = Annotated[
     str,
@@ -107,6 +130,8 @@ _TYPES: dict[str, Any] = {
     "visible": bool,
     "shadows": Annotated[tuple[Shadow, ...], Field(max_length=16)],
     "dash": Annotated[tuple[Length, ...], Field(max_length=16)],
+    "axes": Annotated[tuple[AxisPlace, ...], Field(max_length=MOST_AXES), AfterValidator(_each_once)],
+    "font_family": Name,
     "text": Annotated[str, Field(max_length=2000), AfterValidator(_printable)],
     "source": SourceText,
     "state": Id,

@@ -6,7 +6,7 @@ from typing import Annotated, Any, Literal
 
 from pydantic import BeforeValidator, Field
 
-from keen_ripple.core.document.fields import Colour, Id, Model, Name, Size
+from keen_ripple.core.document.fields import Colour, FontText, Id, Model, Name, Size
 from keen_ripple.core.document.layers import Layer
 from keen_ripple.core.document.looks import Look
 from keen_ripple.core.document.parameters import Parameter
@@ -14,6 +14,8 @@ from keen_ripple.core.document.traits import Trait
 from keen_ripple.core.document.transitions import Transition
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.limits import (
+    MOST_FONT_FILES,
+    MOST_FONTS,
     MOST_GUIDES,
     MOST_LAYERS,
     MOST_PARAMETERS,
@@ -86,6 +88,13 @@ class Guides(Model):
     grid: Annotated[float, Field(ge=1.0, le=1024.0, description="px")] | None = None
 
 
+class FontFamily(Model):
+    """A family that the piece brings, as files of its weights; a character comes from the first that has it."""
+
+    family: Name
+    files: Annotated[tuple[FontText, ...], Field(min_length=1, max_length=MOST_FONT_FILES)]
+
+
 class Piece(Model):
     """One micro-animation."""
 
@@ -99,6 +108,9 @@ class Piece(Model):
     safe_area: SafeArea | None = Field(default=None, description="What is kept free at the edges of a screen.")
     guides: Guides | None = Field(default=None, description="Lines to which layers snap.")
     blend: Literal["oklab", "srgb"] = Field(default="oklab", description="The colour space of blending.")
+    fonts: Annotated[tuple[FontFamily, ...], Field(max_length=MOST_FONTS)] = Field(
+        default=(), description="Families besides those that are shipped."
+    )
     layers: Annotated[tuple[Layer, ...], Field(max_length=MOST_LAYERS)] = ()
     states: tuple[State, ...] = Field(min_length=1, max_length=MOST_STATES)
     start: Id = Field(description="The state in which the piece starts.")

@@ -8,7 +8,7 @@ from typing import Any
 
 from pydantic import ValidationError
 
-from keen_ripple.core.document.fields import ID, MEDIUM, PICTURE, VALUES
+from keen_ripple.core.document.fields import FONT, ID, MEDIUM, PICTURE, VALUES
 from keen_ripple.core.document.json_text import check_value, pointer
 from keen_ripple.core.document.piece import FORMAT, Piece
 from keen_ripple.core.document.references import reference_faults
@@ -43,6 +43,7 @@ REMEDIES = {
     "union_tag_not_found": "Add the field kind.",
 }
 PATTERNS = {
+    FONT: "Bring in a TTF, OTF or WOFF2 file; it is kept as a data: URL of WOFF2 in base64.",
     ID: "Use lower-case letters and digits, in words joined by single hyphens.",
     PICTURE: "Choose a PNG, JPEG or WebP file; it is kept as a data: URL in base64.",
     MEDIUM: "Choose a GIF, APNG, WebP, MP4, WebM or Lottie file; it is kept as a data: URL in base64.",

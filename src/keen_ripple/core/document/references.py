@@ -8,6 +8,7 @@ from typing import Any
 
 from keen_ripple.core.document.counts import count_faults
 from keen_ripple.core.document.layers import LayerBase, walk
+from keen_ripple.core.document.lettering import lettering_faults
 from keen_ripple.core.document.parameters import Bind
 from keen_ripple.core.document.piece import Piece
 from keen_ripple.core.document.spans import AnchorFault, Spans
@@ -60,6 +61,7 @@ def _references(piece: Piece, shared: set[int]) -> Iterator[Fault]:
         for layer_id in state.changes:
             names = state.changes[layer_id].model_fields_set
             yield from _changes(layers, layer_id, names, f"/states/{i}/changes/{layer_id}")
+    yield from lettering_faults(piece)
     for i, trait in enumerate(piece.traits):
         for j, option in enumerate(trait.options):
             for layer_id, look in option.changes.items():

@@ -18,6 +18,7 @@ from typing import Any, NamedTuple
 from keen_ripple.core.document import Piece, State, Transition, walk
 from keen_ripple.core.document.layers import MODELS, LayerBase
 from keen_ripple.core.document.looks import Look
+from keen_ripple.core.document.piece import FontFamily
 from keen_ripple.core.document.spans import Spans
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.errors import Fault
@@ -69,6 +70,12 @@ def _with_edge(piece: Piece) -> Piece:
     box = {"x": 0, "y": 0, "width": piece.width, "height": piece.height, "resize_x": "both", "resize_y": "both"}
     edge = MODELS["rectangle"].model_validate({"kind": "rectangle", "id": name, "name": "Edge", "mask": True, **box})
     return piece.model_copy(update={"layers": (edge, *piece.layers)})
+
+
+def _fonts(piece: Piece, originals: Iterable[Piece]) -> dict[str, tuple[FontFamily, ...]]:
+    """The families of all that stands in it, if any. Of two of one name, that of the piece around is shown."""
+    found = {own.family: own for original in originals for own in original.fonts}
+    return {"fonts": tuple({**found, **{own.family: own for own in piece.fonts}}.values())} if found else {}
 
 
 def _edge_names() -> Iterator[str]:
@@ -139,6 +146,7 @@ class _Placer:
             raise _too_deep(placements[0][1])
         return piece.model_copy(
             update={
+                **_fonts(piece, bases.values()),
                 "layers": self._layers(piece.layers, copies),
                 "states": tuple(self._state(state, copies.values()) for state in piece.states),
                 "transitions": tuple(self._transition(own, copies.values()) for own in piece.transitions),

@@ -1,11 +1,13 @@
-"""Values that are more than one number: paints, shadows, dashes, and two looks that fade into each other."""
+"""Values that are more than one number: paints, shadows, dashes, places on axes, and two looks that fade into each other."""
 
+from keen_ripple.core.values.axis import AxisPlace
 from keen_ripple.core.values.fade import Fade
 from keen_ripple.core.values.model import Model
 from keen_ripple.core.values.paint import ConicGradient, Gradient, LinearGradient, Paint, RadialGradient, Stop
 from keen_ripple.core.values.shadow import Shadow
 
 __all__ = [
+    "AxisPlace",
     "ConicGradient",
     "Fade",
     "Gradient",

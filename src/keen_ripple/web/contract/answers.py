@@ -9,7 +9,6 @@ from pydantic import Field
 from pydantic_core import to_json
 
 from keen_ripple.core.document import Piece
-from keen_ripple.core.document.layers import Layer
 from keen_ripple.core.document.transitions import Timing, Transition
 from keen_ripple.core.document.undercurrents import Undercurrent
 from keen_ripple.core.flow.run import SegmentTold
@@ -18,6 +17,7 @@ from keen_ripple.core.live.events import EventModel
 from keen_ripple.core.measures.readings import LegReading, TimingReading
 from keen_ripple.core.measures.seam import SeamTold
 from keen_ripple.store.pieces import ShelfEntry, Use
+from keen_ripple.web.contract.lettering import FontFacts, LackingLetters
 from keen_ripple.web.contract.originals import DrawnLayer, Original, OriginalParameter
 from keen_ripple.web.contract.parts import PackedTape, Patch, Sent, SentLook, Unchecked
 
@@ -119,12 +119,13 @@ class Motion(Answer):
     """What the core made of states and transitions; after an edit, of those that changed.
 
     `layers` are what is drawn, with what stands in placements; none where that is just what the document says.
-    `originals` are the pieces that stand in them, by their ids.
+    `originals` are the pieces that stand in them, by their ids. `fonts` are all families but the shipped ones.
     """
 
     layers: Annotated[Any, Unchecked(list[DrawnLayer] | None)] = None
     originals: Annotated[Any, Unchecked(dict[str, Original])] = Field(default_factory=dict)
-
+    fonts: dict[str, FontFacts] = Field(default_factory=dict)
+    lacking: list[LackingLetters] = Field(default_factory=list)
     poses: Annotated[Any, Unchecked(dict[str, dict[str, SentLook]])]
     seam: SeamTold | None
     transitions: Annotated[Any, Unchecked(dict[str, TransitionReading])]
@@ -272,27 +273,6 @@ class Rehearsals(Answer):
     tables: Annotated[Any, Unchecked(dict[str, Any])]
     made: MadeRehearsal
     kept: list[KeptRehearsal]
-
-
-class Artwork(Answer):
-    """What was found in a drawing from outside."""
-
-    name: str
-    width: float
-    height: float
-    layers: Annotated[Any, Unchecked(list[Layer])]
-    notes: tuple[str, ...]
-
-
-class MediumFacts(Answer):
-    """What was found in a medium; `length_ms` is 0 where it stands still, at `fullest_ms` most is seen of it."""
-
-    mime: str
-    width: int
-    height: int
-    length_ms: int
-    fullest_ms: int
-    notes: tuple[str, ...]
 
 
 class PastRevision(Sent):

@@ -69,7 +69,17 @@ class ShadowTold(TypedDict):
     inset: bool
 
 
-SentValue = TypeAliasType("SentValue", float | str | bool | SentGradient | tuple[ShadowTold, ...] | tuple[float, ...])
+class AxisTold(TypedDict):
+    """A place on an axis of a font."""
+
+    axis: str
+    value: float
+
+
+SentValue = TypeAliasType(
+    "SentValue",
+    float | str | bool | SentGradient | tuple[ShadowTold, ...] | tuple[AxisTold, ...] | tuple[float, ...],
+)
 """A value of a property."""
 SentLook = TypeAliasType("SentLook", dict[str, SentValue])
 """Properties of a layer."""
@@ -86,6 +96,13 @@ class PlainForm(TypedDict):
     """Lengths, one in each column; or 1 / a length, 0 where there is none."""
 
     kind: Literal["lengths", "inverse"]
+
+
+class AxesForm(TypedDict):
+    """The place on each axis of a font, in this order."""
+
+    kind: Literal["axes"]
+    axes: list[str]
 
 
 class ShadowsForm(TypedDict):
@@ -105,7 +122,7 @@ class GradientForm(TypedDict):
 
 
 PathForm = TypedDict("PathForm", {"kind": Literal["path"], "commands": str, "from": list[float], "to": list[float]})
-Form = TypeAliasType("Form", SwitchForm | PlainForm | ShadowsForm | GradientForm | PathForm)
+Form = TypeAliasType("Form", SwitchForm | PlainForm | AxesForm | ShadowsForm | GradientForm | PathForm)
 """What the rows of a track hold."""
 
 

@@ -6,6 +6,7 @@ export * from './cells';
 export * from './changedIn';
 export * from './edit';
 export * from './fitted';
+export * from './fonts';
 export * from './groups';
 export * from './guides';
 export * from './intent';

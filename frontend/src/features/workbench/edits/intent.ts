@@ -26,10 +26,11 @@ export type Intent = Change[];
 const isThing = (value: unknown): value is Thing =>
   typeof value === 'object' && value !== null && !Array.isArray(value);
 
-/** What a thing in a list is known by: its id, or of a lane its layer and property. */
+/** What a thing in a list is known by: its id, of a font its family, or of a lane its layer and property. */
 function keyOf(value: Json): string | null {
   if (!isThing(value)) return null;
   if (typeof value.id === 'string') return value.id;
+  if (typeof value.family === 'string') return value.family;
   return typeof value.layer === 'string'
     ? `${value.layer}/${typeof value.property === 'string' ? value.property : ''}`
     : null;

@@ -1,7 +1,8 @@
 /* Layers as text, from piece to piece, with what states say of them. */
-import type { Layer, Operation, Piece } from '../../../api/contract';
+import type { FontFamily, Layer, Operation, Piece } from '../../../api/contract';
 import { placed, walk } from '../tree';
-import { named, type Edit } from './edit';
+import { inTurn, named, type Edit } from './edit';
+import { fontsOf, shareFont, textsIn } from './fonts';
 import { freeLayerName, idsOf, withFreeIds } from './layers';
 import { patched } from './patched';
 
@@ -12,6 +13,8 @@ interface Copied {
   layers: Layer[];
   /** By the names of states, which may be there in another piece too. */
   looks: Record<string, Record<string, object>>;
+  /** The families that they are set in, as far as their piece brings them. */
+  fonts: readonly FontFamily[];
 }
 
 /** These layers, in painting order, with all that is in them. */
@@ -24,7 +27,8 @@ export function layersText(piece: Piece, ids: readonly string[]): string {
       Object.fromEntries(Object.entries(changes ?? {}).filter(([id]) => all.includes(id))),
     ]),
   );
-  return JSON.stringify({ kind: KIND, layers, looks } satisfies Copied);
+  const fonts = fontsOf(piece).filter(({ family }) => textsIn(piece, family).some((id) => all.includes(id)));
+  return JSON.stringify({ kind: KIND, layers, looks, fonts } satisfies Copied);
 }
 
 /** What was copied; null for any other text. */
@@ -32,9 +36,9 @@ export function copiedIn(text: string): Copied | null {
   if (!text.includes(KIND)) return null;
   try {
     const found = JSON.parse(text) as Partial<Copied>;
-    const { kind, layers, looks } = found;
+    const { kind, layers, looks, fonts } = found;
     if (kind !== KIND || !Array.isArray(layers) || !layers.length || !layers.every(isLayer)) return null;
-    return { kind, layers, looks: looks ?? {} };
+    return { kind, layers, looks: looks ?? {}, fonts: Array.isArray(fonts) ? fonts : [] };
   } catch {
     return null;
   }
@@ -48,7 +52,11 @@ const isLayer = (found: unknown): found is Layer => {
 };
 
 /** On top of a piece, or of a group in it, by names and ids of their own. */
-export function pasteLayers(piece: Piece, { layers, looks }: Copied, into: string | null): Edit & { ids: string[] } {
+export function pasteLayers(
+  piece: Piece,
+  { layers, looks, fonts }: Copied,
+  into: string | null,
+): Edit & { ids: string[] } {
   const taken = new Set(idsOf(piece));
   const renamed = new Map<string, string>();
   const list = into ? `${placed(piece, into).path}/layers` : '/layers';
@@ -76,6 +84,17 @@ export function pasteLayers(piece: Piece, { layers, looks }: Copied, into: strin
       layers.map((layer) => layer.name),
       'layers',
     )}`,
-    patch,
+    patch: [
+      ...inTurn(
+        piece,
+        '',
+        fonts.map(
+          ({ family, files }) =>
+            (now) =>
+              shareFont(now, family, files),
+        ),
+      ).patch,
+      ...patch,
+    ],
   };
 }

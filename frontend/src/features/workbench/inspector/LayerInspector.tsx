@@ -11,12 +11,13 @@ import { attemptCommit, make, useBench } from '../bench';
 import { commonOf, type Common } from '../chosenLooks';
 import { reaches } from '../chosen';
 import { stage } from '../stageHands';
-import { backToBase, namesOf, ownValues, setFixed, shownOf, traitIn, type Scope } from '../edits';
+import { AXES, backToBase, FAMILY, namesOf, ownValues, setFixed, shownOf, traitIn, type Scope } from '../edits';
 import { changeLooks, looksEdit } from '../looks';
 import { placed, stateNamed } from '../tree';
 import { LayoutDiagram, ResizeDiagram } from './Diagrams';
 import { AlongSections } from './AlongSections';
 import { OfferedOfLayer } from './Offered';
+import { AxisFields, FontField } from './FontField';
 import { FromBefore } from './FromBefore';
 import { OfState, ownOf } from './OfState';
 import { Overrides } from './Overrides';
@@ -64,18 +65,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
               {title === 'Corners' && <AllCorners rows={rows} commit={setCorners} />}
               {title === 'Row or column' && <LayoutDiagram id={lastOf(ids)} />}
               {title === 'In its group' && <ResizeDiagram id={lastOf(ids)} />}
-              <div className="pairs">
-                {rows.map(({ property, value, mixed, values }) => (
-                  <OfState
-                    key={`${state}${property.name}`}
-                    ids={ids}
-                    property={property}
-                    wide={isWide(property, value)}
-                  >
-                    <PropertyField property={property} value={value} mixed={mixed} {...editsOf(property, values)} />
-                  </OfState>
-                ))}
-              </div>
+              <Rows key={state} {...{ ids, rows, editsOf }} />
             </Group>
           )
         );
@@ -85,6 +75,29 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
       <GoesRound key={`rounds ${ids.join()}`} ids={ids} />
       <TouchOfLayers ids={ids} />
     </>
+  );
+}
+
+interface RowsProps {
+  ids: readonly string[];
+  rows: readonly Common[];
+  editsOf: (property: Property, values: readonly Value[]) => Edits;
+}
+
+/** A field for each property, or several. */
+function Rows({ ids, rows, editsOf }: RowsProps) {
+  return (
+    <div className="pairs">
+      {rows.map(({ property, value, mixed, values }) =>
+        property.name === AXES ? (
+          <AxisFields key={AXES} ids={ids} />
+        ) : (
+          <OfState key={property.name} ids={ids} property={property} wide={isWide(property, value)}>
+            <PropertyField {...{ ids, property, value, mixed }} {...editsOf(property, values)} />
+          </OfState>
+        ),
+      )}
+    </div>
   );
 }
 
@@ -169,6 +182,7 @@ interface Edits {
 }
 
 interface FieldProps extends Edits {
+  ids: readonly string[];
   property: Property;
   value: Value;
   mixed: boolean;
@@ -190,6 +204,7 @@ const isWide = ({ name, choices }: Property, value: Value) =>
 function PropertyField(field: FieldProps) {
   const { property, value, mixed, commit, each, clear, preview } = field;
   const label = property.short || property.label;
+  if (property.name === FAMILY) return <FontField {...{ ids: field.ids, value: textOf(value), mixed, commit }} />;
   if (property.choices.length) return <ChoiceField {...field} label={label} />;
   const unit = property.unit === '°' ? '°' : '';
   if (each) {

@@ -4,6 +4,7 @@ import { Choice } from '../../../shared/ui/Choice';
 import { attempt, make, useBench } from '../bench';
 import { howToPlay, standingStill } from '../standing';
 import { CloseLoop } from './CloseLoop';
+import { OwnFonts } from './OwnFonts';
 import { OwnGuides } from './OwnGuides';
 import { OfferedOfPiece } from './Offered';
 import { Retime } from './Retime';
@@ -15,7 +16,6 @@ import { Undercurrents } from './Undercurrents';
 /** What belongs to the whole piece. */
 export function PieceInspector() {
   const piece = useBench((b) => b.document);
-  const run = useBench((b) => b.run);
   const set = (name: string, value: unknown) =>
     make({ label: `${name} of the piece`, patch: [{ op: 'add', path: `/${name}`, value }] });
   return (
@@ -51,19 +51,11 @@ export function PieceInspector() {
         ]}
         onChange={(value) => void attempt({ label: 'Colour blending', patch: [{ op: 'add', path: '/blend', value }] })}
       />
-      <p className="quiet">
-        {run.loop_ms === null
-          ? run.total_ms
-            ? `Plays once, ${run.total_ms} ms.`
-            : `${standingStill(piece, run) ?? 'Stands still'}. ${howToPlay(piece, run)}`
-          : `Loops in ${run.loop_ms} ms${run.lead_in_ms ? ` after a lead-in of ${run.lead_in_ms} ms` : ''}.`}
-        {run.common_loop_ms !== null && run.common_loop_ms !== run.loop_ms
-          ? ` With all that goes round in it, it looks the same again after ${run.common_loop_ms} ms.`
-          : ''}
-      </p>
+      <HowItPlays />
       <CloseLoop />
       <Retime />
       <Undercurrents />
+      <OwnFonts />
       <Sections />
       <SafeArea />
       <OwnGuides />
@@ -71,5 +63,22 @@ export function PieceInspector() {
       <TouchOfPiece />
       <p className="quiet">Choose a layer for its look, or a transition in the score for its timing.</p>
     </>
+  );
+}
+
+function HowItPlays() {
+  const piece = useBench((b) => b.document);
+  const run = useBench((b) => b.run);
+  return (
+    <p className="quiet">
+      {run.loop_ms === null
+        ? run.total_ms
+          ? `Plays once, ${run.total_ms} ms.`
+          : `${standingStill(piece, run) ?? 'Stands still'}. ${howToPlay(piece, run)}`
+        : `Loops in ${run.loop_ms} ms${run.lead_in_ms ? ` after a lead-in of ${run.lead_in_ms} ms` : ''}.`}
+      {run.common_loop_ms !== null && run.common_loop_ms !== run.loop_ms
+        ? ` With all that goes round in it, it looks the same again after ${run.common_loop_ms} ms.`
+        : ''}
+    </p>
   );
 }

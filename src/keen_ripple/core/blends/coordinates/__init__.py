@@ -12,7 +12,7 @@ from typing import Any
 
 from keen_ripple.core.blends.colours import SPACES
 from keen_ripple.core.blends.coordinates.colours import ColourCoordinates
-from keen_ripple.core.blends.coordinates.lists import DashCoordinates, ShadowCoordinates
+from keen_ripple.core.blends.coordinates.lists import AxesCoordinates, DashCoordinates, ShadowCoordinates
 from keen_ripple.core.blends.coordinates.outlines import OutlineCoordinates
 from keen_ripple.core.blends.coordinates.paints import PaintCoordinates
 from keen_ripple.core.blends.coordinates.passing import Coordinates, Passing, begun, settled
@@ -23,6 +23,7 @@ VARIED: dict[str, Callable[[tuple[Any, ...]], Coordinates]] = {
     "fade": FadeCoordinates,
     "discrete": Switched,
     "dash": DashCoordinates,
+    "axes": AxesCoordinates.of,
     "path": OutlineCoordinates,
 }
 

@@ -13,7 +13,7 @@ from keen_ripple.core.arrays import Floats
 from keen_ripple.core.blends.colours import Space
 from keen_ripple.core.blends.coordinates.colours import TOLERANCES, name_of, premultiplied, shown
 from keen_ripple.core.blends.coordinates.passing import AsTheyAre
-from keen_ripple.core.blends.lists import TOLERANCE_PX, Lengths, Shadows, evened
+from keen_ripple.core.blends.lists import TOLERANCE_ON_AXIS, TOLERANCE_PX, Lengths, Places, Shadows, evened, places
 from keen_ripple.core.colour import colour_text
 from keen_ripple.core.values import Shadow
 
@@ -100,3 +100,28 @@ class DashCoordinates(AsTheyAre):
         lengths = row[:-1].copy()
         lengths[::2] /= weight
         return tuple(np.maximum(lengths, 0.0).tolist())
+
+
+@dataclass(frozen=True)
+class AxesCoordinates(AsTheyAre):
+    """The number on each axis."""
+
+    axes: tuple[str, ...]
+
+    @staticmethod
+    def of(values: tuple[Places, ...]) -> AxesCoordinates:
+        return AxesCoordinates(tuple(place.axis for place in values[0]))
+
+    @property
+    def tolerances(self) -> tuple[float, ...]:  # type: ignore[override]
+        return (TOLERANCE_ON_AXIS,) * len(self.axes)
+
+    @property
+    def form(self) -> Any:
+        return {"kind": "axes", "axes": list(self.axes)}
+
+    def place(self, value: Places) -> Floats:
+        return np.array([each.value for each in value], dtype=np.float64)
+
+    def value(self, row: Floats) -> Places:
+        return places(self.axes, row.tolist())

@@ -21,8 +21,8 @@ from shared_cases import shared_cases
 from keen_ripple.core.curves.presets import CURVES, SPRINGS
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.transitions import Curve, Spring
-from keen_ripple.core.measures.readings import timing_reading
 from keen_ripple.core.fonts import FONTS
+from keen_ripple.core.measures.readings import timing_reading
 from keen_ripple.core.properties import CSS_UNITS, GROUPS, PROPERTIES
 from keen_ripple.web.contract import answers, bodies, taken
 

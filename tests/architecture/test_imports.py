@@ -62,7 +62,7 @@ FLOW = (
     ),
     *("sampling", "undercurrents"),
 )
-# All of the standard library that the core may use: no clock, no chance, no files (`io` is for bytes), no other programs.
+# All of the standard library that the core may use: no clock, no chance, no files but bytes, no other programs.
 CORE_STANDARD = {
     *("__future__", "base64", "binascii", "bisect", "collections", "copy", "dataclasses", "fractions", "functools"),
     *("io", "itertools", "json", "math", "operator", "re", "struct", "types", "typing", "zlib"),

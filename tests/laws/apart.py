@@ -33,12 +33,12 @@ def differences(ours: Any, theirs: Any, tolerance: float = PX) -> Iterator[float
         told = ["stops"] if len({stop["colour"] for stop in ours.get("stops", ())}) == 1 else list(ours)
         for name in told:
             value = ours[name]
-            own = SHARE if name in ("at", "share", "centre_x", "centre_y", "radius") else PX
+            own = SHARE if name in ("at", "share", "centre_x", "centre_y", "radius", "value") else PX
             yield from differences(value, theirs[name], own)
     elif any(isinstance(item, dict) and "blur" in item for item in (*ours, *theirs)):
         yield from _shadows(ours, theirs)
     elif ours and isinstance(ours[0], dict):
-        # Stops; one that is added to a gradient changes nothing that is seen.
+        # Axes, or stops; one that is added to a gradient changes nothing that is seen.
         for x, y in zip(ours, theirs, strict=True) if len(ours) == len(theirs) else ():
             yield from differences(x, y)
     elif ours and theirs:

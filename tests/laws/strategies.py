@@ -62,6 +62,17 @@ looks = st.fixed_dictionaries(
         "path": st.sampled_from(OUTLINES),
     },
 )
+words = st.fixed_dictionaries(
+    {},
+    optional={
+        "font_axes": st.tuples(st.floats(60, 140), st.floats(0, 1)).map(
+            lambda at: [{"axis": "wdth", "value": at[0]}, {"axis": "CASL", "value": at[1]}]
+        ),
+        "font_weight": st.floats(100, 900),
+        "font_family": st.sampled_from(("Hanken Grotesk", "JetBrains Mono")),
+        "letter_spacing": st.floats(-2, 5),
+    },
+)
 anchors = st.sampled_from(
     [{"edge": edge, **of} for edge in ("with", "after", "before-end") for of in ({}, {"layer": "mark"})]
 )
@@ -118,7 +129,8 @@ def pieces(draw: st.DrawFn) -> dict[str, Any]:
     ]
     transitions[-1]["hold_ms"] += 1
     states = [
-        {"id": name, "name": name, "changes": {"box": draw(looks), "mark": {"x": 10 * at}, "lamp": {"y": 5 * at}}}
+        {"id": name, "name": name}
+        | {"changes": {"box": draw(looks), "mark": {"x": 10 * at}, "lamp": {"y": 5 * at}, "word": draw(words)}}
         for at, name in enumerate(names)
     ]
     blend = draw(st.sampled_from(("oklab", "srgb")))
@@ -128,6 +140,8 @@ def pieces(draw: st.DrawFn) -> dict[str, Any]:
         {**outline, "path": OUTLINES[0], "view_width": 100, "view_height": 100},
         {**small, "id": "mark", "name": "Mark"},
         {**small, "id": "lamp", "name": "Lamp"},
+        {"kind": "text", "id": "word", "name": "Word", "text": "Quay", "x": 90, "y": 90, "width": 20, "height": 9}
+        | {"font_axes": [{"axis": "wdth", "value": 100}, {"axis": "CASL", "value": 0}]},
     ]
     rounds = draw(undercurrents)
     return piece(layers, states=states, transitions=transitions, start="s0", blend=blend, undercurrents=rounds)

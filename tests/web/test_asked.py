@@ -10,6 +10,7 @@ import pytest
 import skia
 from flask.testing import FlaskClient
 
+from fonts_of_others import FILES, LIGATURES
 from keen_ripple.core.curves import Spring
 from keen_ripple.store import atomic, connect
 from support import DEMO
@@ -32,6 +33,29 @@ def test_drawings_are_read_but_not_stored(client: FlaskClient) -> None:
     assert (refused.status_code, refused.json["error"]["kind"]) == (422, "IntakeFault")
     assert refused.json["error"]["remedy"]
     assert client.get("/api/pieces").json == before
+
+
+def test_fonts_are_read_and_shared_among_pieces(client: FlaskClient) -> None:
+    taken = client.post("/api/intake/font", data=FILES["ligatures"].read_bytes()).json
+    assert (taken["family"], taken["weights"]) == (LIGATURES, [400, 400])
+    refused = client.post("/api/intake/font", data=b"no font")
+    assert (refused.status_code, refused.json["error"]["kind"]) == (422, "FontFault")
+    assert client.get("/api/fonts").json == {"fonts": []}
+    family = {"family": LIGATURES, "files": [taken["source"]]}
+    brought = {"op": "add", "path": "/fonts", "value": [family]}
+    changed = client.patch(TIDE, json={"revision": 1, "label": "Bring in", "patch": [brought]}).json
+    told = changed["fonts"][LIGATURES]
+    assert (told["files"][0]["source"], told["axes"], told["may_be_sent"]) == (taken["source"], [], True)
+    assert client.get("/api/fonts").json["fonts"] == [
+        {"family": LIGATURES, "piece": "tide-loader", "name": "Tide loader"}
+    ]
+    asked = {"family": LIGATURES}
+    assert client.get("/api/fonts/tide-loader", query_string=asked).json == family
+    assert client.get("/api/fonts/tide-loader", query_string={"family": "Nowhere"}).status_code == 400
+    assert client.get("/api/fonts/nowhere", query_string=asked).status_code == 404
+    # What does not concern them says nothing of them.
+    later = {"op": "replace", "path": "/name", "value": "Tide"}
+    assert "fonts" not in client.patch(TIDE, json={"revision": 2, "label": "Rename", "patch": [later]}).json
 
 
 @pytest.mark.parametrize(("by", "value", "loop"), [("factor", 0.8, 1648), ("length", 1500, 1500), ("frames", 50, 2060)])

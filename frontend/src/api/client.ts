@@ -118,6 +118,7 @@ export const api = {
   remove: (id: string) => ask<Made>('DELETE', at(id)),
   restore: (id: string) => ask<Made>('POST', `${at(id)}/restore`),
   plainLayers: (id: string, layer: string) => ask<Retimed>('POST', `${at(id)}/plain`, { layer }),
+  textAsPath: (id: string, layer: string) => ask<Retimed>('POST', `${at(id)}/text-as-path`, { layer }),
   pieceOfGroup: (id: string, layer: string) => ask<MadeOfGroup>('POST', `${at(id)}/piece-of-group`, { layer }),
   parameters: (id: string) => ask<Parameters>('GET', `${at(id)}/parameters`),
   tryValues: (id: string, values: TriedValues['values']) => ask<Retimed>('POST', `${at(id)}/values`, { values }),

@@ -34,7 +34,7 @@ def take_font(data: bytes) -> tuple[str, FontFile]:
         )
     font = _opened(data)
     try:
-        left = [tag for tag in font.keys() if tag not in KEPT and tag != "GlyphOrder"]
+        left = [tag for tag in sorted(font.keys()) if tag not in KEPT and tag != "GlyphOrder"]
         packed = data if data[:4] == b"wOF2" and not left else _packed(font, left)
     except Exception as error:
         raise broken(error) from None

@@ -16,7 +16,7 @@ import skia
 
 from keen_ripple.core.arrays import Floats
 
-# Contrast and gamma: those that skia-python is built with, and those of Chromium where there is no setting of a desktop.
+# Contrast and gamma: those that skia-python is built with, and those of Chromium where no desktop says others.
 OURS = (0.5, 2.2)
 CHROMIUM = (0.2, 1.2)
 # In sRGB; of its luminance only three bits count.

@@ -9,6 +9,7 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
+from xml.etree import ElementTree
 
 import skia
 
@@ -44,36 +45,70 @@ class Letters:
         return Letters(faces, tuple(sorted(axes.items())), size, look["letter_spacing"])
 
 
-def draw_text(canvas: skia.Canvas, text: str, look: Look, paint: skia.Paint, fonts: Sequence[FontFamily] = ()) -> None:
+@dataclass(frozen=True)
+class Line:
+    """Words, whether they are written from the right, and where they begin, px of the layer; `y` is the top."""
+
+    words: str
+    right: bool
+    x: float
+    y: float
+
+
+def draw_text(
+    canvas: skia.Canvas, text: str, look: Look, paint: skia.Paint, fonts: Sequence[FontFamily] = ()
+) -> None:
     """Lines one under another, in the middle of the box from top to bottom; too long ones run out to the right.
 
     `fonts` are those that the piece brings.
     """
     letters = Letters.of(look, fonts)
-    written = [(line, _is_from_right(line)) for line in text.split("\n")]
-    if look["white_space"] == "pre-wrap":
-        room = look["width"] + FITS
-        written = [(part, right) for line, right in written for part in _broken(line, right, letters, room)]
-    widths = [_set(line, right, letters).LongestLine for line, right in written]
-    height = look["line_height"] * letters.size
-    room = max([look["width"], *widths])
-    top = (look["height"] - height * len(written)) / 2.0
-    share = {"left": 0.0, "centre": 0.5, "right": 1.0}[look["text_align"]]
-    # All space follows its letter; here half of it stands before.
-    early = letters.spacing / 2.0
+    lines = _laid_out(text, look, letters)
 
     def draw(ink: skia.Paint) -> None:
-        for number, ((line, right), width) in enumerate(zip(written, widths, strict=True)):
-            paragraph = _set(line, right, letters, ink)
-            # Browsers put baselines on whole px of the layer, before it is scaled or turned.
-            baseline = math.floor(top + number * height + _baseline(letters, height) + 0.5)
-            x, y = (room - width) * share - early, baseline - round(paragraph.AlphabeticBaseline)
-            paragraph.paint(canvas, x, y)
+        for line in lines:
+            _set(line.words, line.right, letters, ink).paint(canvas, line.x, line.y)
 
     # Letters may stand out of their lines, to all sides.
     beyond = BEYOND * letters.size
-    area = skia.Rect.MakeXYWH(0.0, top, room, height * len(written)).makeOutset(beyond, beyond)
+    tops, widest = [line.y for line in lines], max(_set(line.words, line.right, letters).LongestLine for line in lines)
+    lefts = [line.x for line in lines]
+    area = skia.Rect(min(lefts), min(tops), max(lefts) + widest, max(tops)).makeOutset(beyond, beyond)
     seen_through(canvas, paint, area, draw)
+
+
+def outline_of_text(look: Look, fonts: Sequence[FontFamily] = ()) -> str:
+    """What is drawn of a text, as path data in px of its layer; empty where there is nothing to be seen."""
+    letters = Letters.of(look, fonts)
+    stream = skia.DynamicMemoryWStream()
+    canvas = skia.SVGCanvas.Make(EVERYWHERE, stream, TEXT_TO_PATHS)
+    ink = skia.Paint()
+    for line in _laid_out(look["text"], look, letters):
+        _set(line.words, line.right, letters, ink).paint(canvas, line.x, line.y)
+    # It is written when there is no more canvas.
+    del canvas
+    svg = ElementTree.fromstring(bytes(stream.detachAsData()))
+    return " ".join(path.get("d", "") for path in svg.iter(f"{SVG}path"))
+
+
+def _laid_out(text: str, look: Look, letters: Letters) -> list[Line]:
+    written = [(line, _is_from_right(line)) for line in text.split("\n")]
+    if look["white_space"] == "pre-wrap":
+        within = look["width"] + FITS
+        written = [(part, right) for line, right in written for part in _broken(line, right, letters, within)]
+    set_lines = [_set(line, right, letters) for line, right in written]
+    height = look["line_height"] * letters.size
+    room = max([look["width"], *(line.LongestLine for line in set_lines)])
+    top = (look["height"] - height * len(written)) / 2.0
+    share = {"left": 0.0, "centre": 0.5, "right": 1.0}[look["text_align"]]
+    lines = []
+    for number, ((words, right), paragraph) in enumerate(zip(written, set_lines, strict=True)):
+        # Browsers put baselines on whole px of the layer, before it is scaled or turned.
+        baseline = math.floor(top + number * height + _baseline(letters, height) + 0.5)
+        # All space follows its letter; here half of it stands before.
+        x = (room - paragraph.LongestLine) * share - letters.spacing / 2.0
+        lines.append(Line(words, right, x, baseline - round(paragraph.AlphabeticBaseline)))
+    return lines
 
 
 # A word with its hyphen or with the spaces that follow it.
@@ -102,6 +137,11 @@ def _broken(line: str, right: bool, letters: Letters, room: float) -> list[str]:
 FITS = 0.02
 # Of their size: how far letters stand out of their lines at most.
 BEYOND = 2.0
+# skia.SVGCanvas: kConvertTextToPaths_Flag.
+TEXT_TO_PATHS = 1
+# What lies beyond would not be written.
+EVERYWHERE = skia.Rect(-1e6, -1e6, 1e6, 1e6)
+SVG = "{http://www.w3.org/2000/svg}"
 
 
 def _baseline(letters: Letters, height: float) -> float:

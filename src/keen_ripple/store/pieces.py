@@ -122,10 +122,10 @@ class SharedFont(NamedTuple):
 def fonts(conn: Connection) -> list[SharedFont]:
     """The families that the pieces on the shelf bring, those of the newest last."""
     rows = conn.execute("""
-        SELECT json_extract(font.value, '$.family') AS family, piece.id, json_extract(document, '$.name') AS name
+        SELECT json_extract(font.value, '$.family') AS family, piece.id, json_extract(piece.document, '$.name') AS name
         FROM (SELECT * FROM piece WHERE NOT removed AND json_valid(document)) AS piece,
             json_each(piece.document, '$.fonts') AS font
-        ORDER BY position, id
+        ORDER BY piece.position, piece.id
     """)
     return [SharedFont(row["family"], row["id"], row["name"]) for row in rows]
 

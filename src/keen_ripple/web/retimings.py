@@ -13,6 +13,8 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.parameters import value_of, with_values
 from keen_ripple.core.operations.plain_layers import with_plain_layers
 from keen_ripple.core.operations.retime import fitted, quantised, scaled
+from keen_ripple.core.operations.text_as_path import with_text_as_path
+from keen_ripple.render import outline_of_text
 from keen_ripple.web import revisions
 from keen_ripple.web.contract.answers import Parameters, Retimed
 from keen_ripple.web.contract.bodies import PlainLayers, Retiming, TriedValues, body
@@ -37,6 +39,16 @@ def plain(piece_id: str) -> ResponseReturnValue:
         written(before), written(with_plain_layers(before, wish.layer, timeline.library))
     ).patch
     return Retimed(label="Turn into plain layers", patch=patch).told()
+
+
+@blueprint.post("/text-as-path")
+def text_as_path(piece_id: str) -> ResponseReturnValue:
+    """{layer} → the patch that turns a text into the outlines of its letters, and its label."""
+    wish = body(PlainLayers)
+    timeline = revisions.current_timeline(piece_id)
+    before = timeline.written
+    after = with_text_as_path(before, wish.layer, lambda look: outline_of_text(look, before.fonts))
+    return Retimed(label="Text as an outline", patch=jsonpatch.make_patch(written(before), after).patch).told()
 
 
 @blueprint.get("/parameters")

@@ -1,7 +1,7 @@
 /* Fonts from files and from other pieces: brought into the piece by one edit, together with the texts set in them. */
 import type { Piece } from '../../api/contract';
 import { api } from '../../api/client';
-import { attempt, attemptNext, useBench } from './bench';
+import { attempt, attemptNext, sayFault, useBench } from './bench';
 import { reaches } from './chosen';
 import { bringFont, FAMILY, freeFamily, inTurn, setLooks, shareFont, type Edit } from './edits';
 
@@ -31,4 +31,14 @@ function bring(family: string, ids: readonly string[], edit: (piece: Piece) => E
   return attemptNext((piece) =>
     inTurn(piece, edit(piece).label, [edit, (now) => setLooks(now, bench.state, looks, scope)]),
   );
+}
+
+/** The chosen text as a path of its letters, in all states. */
+export async function lettersAsPath(): Promise<void> {
+  const { id, layer } = useBench.getState();
+  try {
+    if (layer) await attempt(await api.textAsPath(id, layer));
+  } catch (error) {
+    sayFault(error);
+  }
 }

@@ -28,7 +28,7 @@ def lettering_faults(piece: Piece) -> Iterator[Fault]:
         axes, own = _axes(look), _axes(base)
         if axes is not None and axes != own:
             yield Fault(
-                f"The axes {', '.join(axes) or 'none'} are not those of the layer itself, {', '.join(own or ()) or 'none'}.",
+                f"The axes {_listed(axes)} are not those of the layer itself, {_listed(own or ())}.",
                 place=f"{place}/font_axes",
                 value=list(axes),
                 remedy="Say the same axes in the layer and in all its states, in the same order.",
@@ -64,6 +64,10 @@ def _looks(
                 place = f"/traits/{i}/options/{j}/changes/{text}"
                 look = option.changes[text]
                 yield bases[text], {name: getattr(look, name) for name in look.model_fields_set}, place
+
+
+def _listed(axes: tuple[str, ...]) -> str:
+    return ", ".join(axes) or "none"
 
 
 def _axes(look: Mapping[str, Any]) -> tuple[str, ...] | None:

@@ -1,4 +1,4 @@
-"""Values that are more than one number: paints, shadows, dashes, places on axes, and two looks that fade into each other."""
+"""Values that are more than one number: paints, shadows, dashes, places on axes, and looks that fade."""
 
 from keen_ripple.core.values.axis import AxisPlace
 from keen_ripple.core.values.fade import Fade

@@ -16,8 +16,8 @@ export function OwnFonts() {
   return (
     <Fold title="Fonts" open={own.length > 0}>
       <p className="quiet">
-        A font comes as TTF, OTF or WOFF2 and goes along wherever the piece goes. Bring in a file for each weight; they
-        find together by the name of their family.
+        A font comes as TTF, OTF or WOFF2 and goes along wherever the piece goes. Each weight may be a file of its own:
+        files of one family are found by its name.
       </p>
       <Flex vertical gap={6} component="ul" className="own-fonts">
         {own.map(({ family, files }) => {

@@ -3,6 +3,7 @@ import type { Layer, Piece, Pose } from '../../../api/contract';
 import * as actions from '../actions';
 import { attempt, useBench } from '../bench';
 import { namesOf, setFixed } from '../edits';
+import { lettersAsPath } from '../fonts';
 import { makePiece } from '../placements';
 import { placed } from '../tree';
 import { lastOf } from '../../../shared/known';
@@ -74,8 +75,15 @@ const groupActions: readonly Action[] = [
   },
 ];
 
-/** Only shapes can cut others; boxes can become outlines. */
+const lettersOutlined: Action = {
+  name: 'as outline',
+  title: 'A path of its letters, in all states; it needs no font, and is no text any more',
+  act: () => void lettersAsPath(),
+};
+
+/** Only shapes can cut others; boxes and texts can become outlines. */
 function shapeActions(piece: Piece, layer: Layer): Action[] {
+  if (layer.kind === 'text') return [lettersOutlined];
   if (layer.kind !== 'rectangle' && layer.kind !== 'ellipse' && layer.kind !== 'path') return [];
   const title = 'What stands above it in its group is seen only inside its outline';
   const act = () => void attempt(setFixed(piece, layer.id, 'mask', !layer.mask));

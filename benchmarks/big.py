@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+import base64
+import io
 import math
 import random
 from collections.abc import Callable
 from typing import Any
+
+import av
+import numpy as np
 
 EASINGS = ("ease-out", "cubic-bezier(0.2, 0.8, 0.3, 1)", "ease-in-out", "cubic-bezier(0.6, -0.3, 0.4, 1.3)")
 COLOURS = ("#1f7a70", "#b9832b", "#d9503a", "#15293b")
@@ -32,6 +37,31 @@ def big_piece(layers: int, states: int, dense: bool = False) -> dict[str, Any]:
         "start": "s0",
         "transitions": [_transition(n, states, layers) for n in range(states)],
     }
+
+
+def with_film(document: dict[str, Any]) -> dict[str, Any]:
+    """The piece with a film of 20 s in 1920 × 1080 px, of about 3 MB."""
+    data = film()
+    source = f"data:video/mp4;base64,{base64.b64encode(data).decode('ascii')}"
+    place = {"x": 0, "y": 0, "width": 192, "height": 108}
+    layer = {"kind": "medium", "id": "film", "name": "Film", "source": source, "length_ms": 20_000, **place}
+    return {**document, "layers": [*document["layers"], layer]}
+
+
+def film() -> bytes:
+    """A pattern that goes past."""
+    file = io.BytesIO()
+    with av.open(file, "w", format="mp4") as container:
+        stream = container.add_stream("libx264", rate=25)
+        stream.width, stream.height, stream.pix_fmt = 1920, 1080, "yuv420p"
+        stream.bit_rate = 1_200_000
+        rng = np.random.default_rng(1)
+        pattern = (rng.random((135, 240, 3)) * 255).astype(np.uint8).repeat(8, 0).repeat(8, 1)
+        for n in range(500):
+            frame = av.VideoFrame.from_ndarray(np.roll(pattern, (n * 2, n * 3), (0, 1)), format="rgb24")
+            container.mux(stream.encode(frame))
+        container.mux(stream.encode())
+    return file.getvalue()
 
 
 def _layer(index: int) -> dict[str, Any]:

@@ -9,7 +9,7 @@ from pathlib import Path
 from typing import Any
 
 import pytest
-from big import big_piece, modest, shelf_of
+from big import big_piece, modest, shelf_of, with_film
 from selenium import webdriver
 
 sys.path.insert(0, str(Path(__file__).parents[1] / "tests"))
@@ -26,10 +26,11 @@ def browser(tmp_path_factory: pytest.TempPathFactory) -> Iterator[webdriver.Chro
     driver.quit()
 
 
-@pytest.fixture(params=[(50, 8)], ids=["50 layers, 8 states"])
+@pytest.fixture(params=[False, True], ids=["50 layers, 8 states", "with a film of 20 s"])
 def address(request: pytest.FixtureRequest, tmp_path: Path) -> Iterator[str]:
-    """The real server, in a process of its own, with one large piece."""
-    yield from serve(tmp_path, big_piece(*request.param))
+    """The real server, in a process of its own, with one large piece; in one of them a film of 1920 × 1080 too."""
+    document = big_piece(50, 8)
+    yield from serve(tmp_path, with_film(document) if request.param else document)
 
 
 @pytest.fixture

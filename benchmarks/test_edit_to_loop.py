@@ -8,6 +8,7 @@ from __future__ import annotations
 import statistics
 
 import pytest
+from selenium.webdriver.support.wait import WebDriverWait
 
 ROUNDS = 60
 
@@ -58,9 +59,7 @@ const scene = () => document.querySelector("[data-stage=loop] .scene");
 @pytest.mark.parametrize("kind", ["cell", "duration"])
 def test_from_a_typed_number_to_the_redrawn_loop(browser, address: str, kind: str, benchmark) -> None:
     browser.get(f"{address}pieces/big")
-    for _ in range(200):
-        if browser.execute_script("return !!document.querySelector('[data-state=s2]')"):
-            break
+    WebDriverWait(browser, 30).until(lambda page: page.find_elements("css selector", "[data-transition=t2]"))
     browser.execute_script("document.querySelector('[data-state=s2]').click()")
     browser.execute_script("document.querySelector('[data-transition=t2]').click()")
     # The loop is held where the state is reached, so that a change of it can be told from its motion.

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import copy
+import json
 import random
 import sqlite3
 from collections.abc import Iterator
@@ -12,7 +13,8 @@ from typing import Any
 
 import pytest
 
-from keen_ripple.core.errors import Fault
+from keen_ripple.core.document import read_piece
+from keen_ripple.core.errors import DocumentFault, Fault
 from keen_ripple.store import atomic, connect, history, migrate, pieces
 from keen_ripple.store.faults import Damaged
 from keen_ripple.store.migrate import MigrationFault
@@ -223,6 +225,78 @@ def test_a_damaged_row_hides_no_other_and_can_be_read_and_removed(conn: sqlite3.
     assert pieces.stored_bytes(conn, damaged.row) == ("probe", content)
     pieces.set_removed(conn, "probe", True)
     assert names(conn) == ["sound"]
+
+
+FILM = "data:video/mp4;base64," + "AAAA" * 3000
+
+
+def with_film(name: str) -> dict[str, Any]:
+    layer = {"kind": "medium", "id": "film", "name": "Film", "x": 0, "y": 0, "width": 9, "height": 9}
+    return piece([{**layer, "source": FILM, "length_ms": 50}], id=name, states=[{"id": "a", "name": "A"}])
+
+
+def test_what_is_long_is_kept_once_whatever_holds_it(conn: sqlite3.Connection) -> None:
+    # Words are no film, however they begin.
+    words = {
+        "kind": "text",
+        "id": "word",
+        "name": 'data: "x"',
+        "x": 0,
+        "y": 0,
+        "width": 9,
+        "height": 9,
+        "text": "data:,",
+    }
+    document = with_film("one")
+    document["layers"].append(words)
+    pieces.add(conn, document)
+    pieces.add(conn, with_film("two"))
+    change(conn, "one", [{"op": "remove", "path": "/layers/0"}])
+    change(conn, "one", [{"op": "add", "path": "/layers/0", "value": document["layers"][0]}])
+    assert pieces.load(conn, "one").document == document
+    [(kept,)] = conn.execute("SELECT text FROM part").fetchall()
+    assert kept == FILM
+    stored = [row[0] for row in conn.execute("SELECT document FROM piece UNION ALL SELECT patch FROM revision")]
+    stored += [text for row in conn.execute("SELECT patch, inverse FROM edit") for text in row]
+    assert max(map(len, stored)) < 1200
+    for back in range(2):
+        record(conn, history.undo(conn, "one", 3 + back))
+    assert pieces.load(conn, "one").document == document
+    assert pieces.stored_bytes(conn, 1)[1].decode() == json.dumps(document, ensure_ascii=False, separators=(",", ":"))
+    with pytest.raises(history.Stale) as caught:
+        history.edit(conn, "one", 2, "Late", [])
+    assert caught.value.changes[0]["patch"][0]["value"]["source"] == FILM
+
+
+def test_what_was_stored_before_it_was_kept_apart_is_read_too(conn: sqlite3.Connection) -> None:
+    document = with_film("old")
+    pieces.add(conn, document)
+    conn.execute("UPDATE piece SET document = ?", (json.dumps(document),))
+    conn.execute("DELETE FROM part")
+    assert pieces.load(conn, "old").document == document
+    change(conn, "old", [{"op": "add", "path": "/name", "value": "New"}])
+    assert pieces.load(conn, "old").document == {**document, "name": "New"}
+
+
+def test_a_film_that_is_lost_is_told_with_its_place(tmp_path: Path) -> None:
+    conn = connect(tmp_path / "lost.sqlite")
+    migrate(conn)
+    pieces.add(conn, with_film("lost"))
+    conn.execute("DELETE FROM part")
+    document = pieces.load(conn, "lost").document
+    with pytest.raises(DocumentFault) as caught:
+        read_piece(document)
+    assert caught.value.place == "/layers/0/source"
+    conn.close()
+
+
+def record(conn: sqlite3.Connection, change: history.Change) -> None:
+    with atomic(conn):
+        history.record(conn, change)
+
+
+def change(conn: sqlite3.Connection, name: str, patch: list[dict[str, Any]]) -> None:
+    record(conn, history.edit(conn, name, pieces.load(conn, name).revision, "Change", patch))
 
 
 def test_every_commit_is_on_the_disk(conn: sqlite3.Connection) -> None:

@@ -43,6 +43,7 @@ import type {
   Takes,
   WholeAnswer,
 } from './contract';
+import { answerIn, knownParts } from './parts';
 
 export class ApiFault extends Error {
   constructor(
@@ -58,7 +59,10 @@ async function fetched(method: string, path: string, body?: unknown): Promise<Re
   try {
     response = await fetch(`/api${path}`, {
       method,
-      headers: body === undefined || body instanceof Blob ? {} : { 'Content-Type': 'application/json' },
+      headers: {
+        ...(body !== undefined && !(body instanceof Blob) && { 'Content-Type': 'application/json' }),
+        ...knownParts(),
+      },
       body: body === undefined ? null : body instanceof Blob ? body : JSON.stringify(body),
     });
   } catch {
@@ -77,7 +81,7 @@ async function fetched(method: string, path: string, body?: unknown): Promise<Re
 /** What an answer says is wrong; a proxy or a dying server may say it in no words of ours. */
 async function faultIn(response: Response): Promise<Fault> {
   try {
-    return ((await response.json()) as Failure).error;
+    return ((await answerIn(response)) as Failure).error;
   } catch {
     return {
       kind: 'Http',
@@ -90,7 +94,7 @@ async function faultIn(response: Response): Promise<Fault> {
 }
 
 const ask = async <T>(method: string, path: string, body?: unknown): Promise<T> =>
-  (await (await fetched(method, path, body)).json()) as T;
+  (await answerIn(await fetched(method, path, body))) as T;
 
 const at = (id: string) => `/pieces/${encodeURIComponent(id)}`;
 
@@ -114,7 +118,7 @@ export const api = {
   collectionAddress: '/api/collection',
   /** A zip of pieces. */
   addCollection: async (zip: Blob) =>
-    (await (await fetched('POST', '/collection', new Blob([zip], { type: 'application/zip' }))).json()) as Shelved,
+    (await answerIn(await fetched('POST', '/collection', new Blob([zip], { type: 'application/zip' })))) as Shelved,
   remove: (id: string) => ask<Made>('DELETE', at(id)),
   restore: (id: string) => ask<Made>('POST', `${at(id)}/restore`),
   plainLayers: (id: string, layer: string) => ask<Retimed>('POST', `${at(id)}/plain`, { layer }),
@@ -147,14 +151,15 @@ export const api = {
   dropRehearsal: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/rehearsals/${number}`),
   /** The bytes of the file, whatever its encoding: what it says is read by the server alone. */
   intake: async (name: string, svg: Blob) =>
-    (await (
-      await fetched('POST', `/intake?name=${encodeURIComponent(name)}`, new Blob([svg], { type: 'image/svg+xml' }))
-    ).json()) as Artwork,
+    (await answerIn(
+      await fetched('POST', `/intake?name=${encodeURIComponent(name)}`, new Blob([svg], { type: 'image/svg+xml' })),
+    )) as Artwork,
   /** How large a medium is, and how long it plays. */
   mediumFacts: async (file: Blob) =>
-    (await (await fetched('POST', '/intake/medium', new Blob([file]))).json()) as MediumFacts,
+    (await answerIn(await fetched('POST', '/intake/medium', new Blob([file])))) as MediumFacts,
   /** A font as a document holds it. */
-  takeFont: async (file: Blob) => (await (await fetched('POST', '/intake/font', new Blob([file]))).json()) as FontTaken,
+  takeFont: async (file: Blob) =>
+    (await answerIn(await fetched('POST', '/intake/font', new Blob([file])))) as FontTaken,
   sharedFonts: () => ask<SharedFonts>('GET', '/fonts'),
   fontFiles: (id: string, family: string) =>
     ask<SharedFiles>('GET', `/fonts/${id}?${new URLSearchParams({ family }).toString()}`),

@@ -55,9 +55,7 @@ class Line:
     y: float
 
 
-def draw_text(
-    canvas: skia.Canvas, text: str, look: Look, paint: skia.Paint, fonts: Sequence[FontFamily] = ()
-) -> None:
+def draw_text(canvas: skia.Canvas, text: str, look: Look, paint: skia.Paint, fonts: Sequence[FontFamily] = ()) -> None:
     """Lines one under another, in the middle of the box from top to bottom; too long ones run out to the right.
 
     `fonts` are those that the piece brings.

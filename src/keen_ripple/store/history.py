@@ -5,15 +5,17 @@ A change is proposed first, so that all that depends on it can be worked out; on
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import dataclass, replace
 from typing import Any
 
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.operations import patches
+from keen_ripple.store import parts
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
 from keen_ripple.store.json_text import text_of, value_of
-from keen_ripple.store.pieces import StoredPiece, load
+from keen_ripple.store.pieces import StoredPiece, load, remember
 
 # Operations of edits that became one.
 MOST_TOGETHER = 500
@@ -21,20 +23,31 @@ MOST_TOGETHER = 500
 
 @dataclass(frozen=True)
 class Change:
-    """A piece before and after a change, the patch that makes it, and the JSON text of the piece after it.
+    """A piece before and after a change, and the patch that makes it.
 
     `label` names the revision that it becomes; `inverse` is the way back of a new edit, None for undo and redo. Where
-    it became one with the edit before it, `kept` is the patch of both.
+    it became one with the edit before it, `kept` is the patch of both. `marked` is the text that is stored of the
+    document, with what its marks stand for.
     """
 
     before: StoredPiece
     after: StoredPiece
     label: str
     patch: Any
-    text: str
+    marked: str
+    parts: Mapping[str, str]
     inverse: Any = None
     burst: str | None = None
     kept: Any = None
+
+    def text(self) -> str:
+        """The JSON text of the piece after it, whole."""
+        return text_of(self.after.document)
+
+    @property
+    def length(self) -> int:
+        """Characters of that text; marks count as some more."""
+        return len(self.marked) + sum(len(url) * self.marked.count(digest) for digest, url in self.parts.items())
 
 
 class Stale(Fault):
@@ -62,7 +75,8 @@ def edit(conn: Connection, piece_id: str, revision: int, label: str, patch: Any,
     earlier = _same_burst(conn, piece, burst) if burst else None
     if earlier is None:
         return change
-    together, back = [*value_of(earlier["patch"]), *patch], [*inverse, *value_of(earlier["inverse"])]
+    made, undone = (value_of(parts.whole(conn, earlier[name])) for name in ("patch", "inverse"))
+    together, back = [*made, *patch], [*inverse, *undone]
     if len(together) > MOST_TOGETHER:
         return change
     return replace(change, after=replace(change.after, done=piece.done), kept=together, inverse=back)
@@ -102,18 +116,22 @@ def record(conn: Connection, change: Change) -> None:
     """Stores a proposed change, in the transaction in which it was proposed."""
     after = change.after
     if change.inverse is not None:
-        patch = text_of(change.kept or change.patch)
+        patch = parts.set_apart(conn, text_of(change.kept or change.patch))
+        inverse = parts.set_apart(conn, text_of(change.inverse))
         conn.execute("DELETE FROM edit WHERE piece_id = ? AND number >= ?", (after.id, after.done))
         conn.execute(
             "INSERT INTO edit VALUES (?, ?, ?, ?, ?, ?)",
-            (after.id, after.done, change.label, patch, text_of(change.inverse), change.burst),
+            (after.id, after.done, change.label, patch, inverse, change.burst),
         )
+    parts.keep(conn, change.parts)
     conn.execute(
         "UPDATE piece SET document = ?, revision = ?, done = ? WHERE id = ?",
-        (change.text, after.revision, after.done, after.id),
+        (change.marked, after.revision, after.done, after.id),
     )
+    remember(change.marked, after.document)
     conn.execute(
-        "INSERT INTO revision VALUES (?, ?, ?, ?)", (after.id, after.revision, change.label, text_of(change.patch))
+        "INSERT INTO revision VALUES (?, ?, ?, ?)",
+        (after.id, after.revision, change.label, parts.set_apart(conn, text_of(change.patch))),
     )
 
 
@@ -129,7 +147,10 @@ def _proposed(
     before: StoredPiece, after: StoredPiece, label: str, patch: Any, inverse: Any = None, burst: str | None = None
 ) -> Change:
     after = replace(after, revision=before.revision + 1)
-    return Change(before, after, label, patch, text_of(after.document), inverse, burst)
+    # Most pieces hold nothing long, and need not be looked through for it.
+    plain = not before.marked and parts.BEGINS not in text_of(patch)
+    marked, found = (text_of(after.document), {}) if plain else parts.marked(after.document)
+    return Change(before, after, label, patch, marked, found, inverse, burst)
 
 
 def _current(conn: Connection, piece_id: str, revision: int) -> StoredPiece:
@@ -145,7 +166,7 @@ def _current(conn: Connection, piece_id: str, revision: int) -> StoredPiece:
     rows = conn.execute(
         "SELECT label, patch FROM revision WHERE piece_id = ? AND revision > ? ORDER BY revision", (piece_id, revision)
     )
-    stale.changes = [{"label": row["label"], "patch": value_of(row["patch"])} for row in rows]
+    stale.changes = [{"label": row["label"], "patch": value_of(parts.whole(conn, row["patch"]))} for row in rows]
     raise stale
 
 
@@ -157,7 +178,7 @@ def _edit(conn: Connection, piece_id: str, number: int, what: str, column: str) 
     if row is None:
         raise NothingToDo(f"There is nothing to {what}.", remedy="Go on editing.")
     try:
-        return row["label"], value_of(row[column])
+        return row["label"], value_of(parts.whole(conn, row[column]))
     except ValueError:
         raise Damaged(f"The edit {row['label']!r} is damaged.", remedy="Go on from the piece as it is.") from None
 

@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from collections import OrderedDict
 from dataclasses import dataclass
+from threading import Lock
 from typing import Any, NamedTuple
 
 from keen_ripple.core.document.bundle import standing_in
 from keen_ripple.core.errors import Fault, quoted
+from keen_ripple.store import parts
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
 from keen_ripple.store.json_text import text_of, value_of
@@ -26,7 +29,8 @@ MOST_NAMED = 6
 
 @dataclass(frozen=True)
 class StoredPiece:
-    """A piece as it stands; `undo` and `redo` name the edits that can be taken back and made again."""
+    """A piece as it stands; `undo` and `redo` name the edits that can be taken back and made again. `marked`: it holds
+    something long, which is stored beside it or will be."""
 
     id: str
     document: dict[str, Any]
@@ -34,6 +38,7 @@ class StoredPiece:
     done: int
     undo: str | None
     redo: str | None
+    marked: bool = False
 
 
 SELECT = """
@@ -89,7 +94,7 @@ def stored_bytes(conn: Connection, row_number: int) -> tuple[str, bytes]:
     row = conn.execute("SELECT id, document FROM piece WHERE rowid = ? AND NOT removed", (row_number,)).fetchone()
     if row is None:
         raise _missing(str(row_number))
-    return row["id"], row["document"].encode("utf-8", "surrogateescape")
+    return row["id"], parts.whole(conn, row["document"]).encode("utf-8", "surrogateescape")
 
 
 def load(conn: Connection, piece_id: str) -> StoredPiece:
@@ -97,7 +102,7 @@ def load(conn: Connection, piece_id: str) -> StoredPiece:
     row = conn.execute(f"{SELECT} WHERE id = ? AND NOT removed", (piece_id,)).fetchone()
     if row is None:
         raise _missing(piece_id)
-    return _stored(row)
+    return _stored(conn, row)
 
 
 def everything(conn: Connection) -> tuple[list[dict[str, Any]], list[str]]:
@@ -138,7 +143,7 @@ def placed_in(conn: Connection, document: dict[str, Any]) -> dict[str, StoredPie
     def load(piece_id: str) -> dict[str, Any] | None:
         row = conn.execute(f"{SELECT} WHERE id = ?", (piece_id,)).fetchone()
         try:
-            stored = _stored(row) if row is not None else None
+            stored = _stored(conn, row) if row is not None else None
         except Damaged:
             return None
         if stored is not None:
@@ -186,7 +191,7 @@ def add(conn: Connection, document: dict[str, Any]) -> None:
     conn.execute(
         "INSERT INTO piece (id, position, document, revision)"
         " VALUES (?, (SELECT coalesce(max(position), 0) + 1 FROM piece), ?, 1)",
-        (document["id"], text_of(document)),
+        (document["id"], parts.set_apart(conn, text_of(document))),
     )
 
 
@@ -210,7 +215,7 @@ def set_lengths(conn: Connection, piece_id: str, total_ms: int, loop_ms: int | N
 def has(conn: Connection, document: dict[str, Any]) -> bool:
     """Whether the shelf has just this piece, by this id."""
     row = conn.execute("SELECT document FROM piece WHERE id = ? AND NOT removed", (document["id"],)).fetchone()
-    return row is not None and bool(value_of(row["document"]) == document)
+    return row is not None and bool(value_of(parts.whole(conn, row["document"])) == document)
 
 
 def free_id(conn: Connection, wanted: str) -> str:
@@ -243,15 +248,42 @@ def _missing(piece_id: str) -> Missing:
     return Missing(f"There is no piece {quoted(piece_id)}.", value=piece_id, remedy="Go back to the shelf.")
 
 
-def _stored(row: Row) -> StoredPiece:
+def _stored(conn: Connection, row: Row) -> StoredPiece:
     try:
         row["document"].encode()
-        document = value_of(row["document"])
+        document = _document(conn, row["document"])
     except (ValueError, RecursionError) as error:
         raise _damaged(f"{quoted(str(error), 120)}.") from None
     if not isinstance(document, dict) or document.get("id") != row["id"]:
         raise _damaged("it is not the piece that it should be.")
-    return StoredPiece(row["id"], document, row["revision"], row["done"], row["undo"], row["redo"])
+    marked = parts.MARKED.search(row["document"]) is not None or parts.BEGINS in row["document"]
+    return StoredPiece(row["id"], document, row["revision"], row["done"], row["undo"], row["redo"], marked)
+
+
+_read: OrderedDict[str, Any] = OrderedDict()
+_lock = Lock()
+KEPT = 8
+
+
+def _document(conn: Connection, text: str) -> Any:
+    """The value of a stored text. Of those that hold films and the like the last ones are kept: nobody changes them."""
+    if not parts.MARKED.search(text):
+        return value_of(text)
+    with _lock:
+        found = _read.get(text)
+    if found is None:
+        found = value_of(parts.whole(conn, text))
+        remember(text, found)
+    return found
+
+
+def remember(text: str, document: Any) -> None:
+    """Keeps the value of a stored text with marks, so that it need not be put together for the next edit."""
+    if parts.MARKED.search(text):
+        with _lock:
+            _read[text] = document
+            while len(_read) > KEPT:
+                _read.popitem(last=False)
 
 
 def _damaged(why: str) -> Damaged:

@@ -8,6 +8,7 @@ from flask import Flask
 
 from keen_ripple.store import connect, migrate, told
 from keen_ripple.web import (
+    apart,
     collection,
     compressed,
     damaged,
@@ -43,7 +44,8 @@ def create_app(database_path: Path | str) -> Flask:
     app.json.sort_keys = False  # type: ignore[attr-defined]
     app.json.compact = True  # type: ignore[attr-defined]
     app.json.ensure_ascii = False  # type: ignore[attr-defined]
-    for part in (security, errors, compressed):
+    # What comes last is done first to an answer.
+    for part in (security, errors, compressed, apart):
         part.install(app)
     for module in (
         pieces,

@@ -12,6 +12,7 @@ from flask import Blueprint, current_app
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.document import Piece, read_edited, read_text
+from keen_ripple.core.limits import LONGEST_DOCUMENT
 from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.store import Connection, atomic, history, pieces
 from keen_ripple.web import revisions
@@ -45,8 +46,8 @@ def redo(piece_id: str) -> ResponseReturnValue:
 
 
 def _read(change: history.Change, before: Timeline | None) -> Piece:
-    if before is None:
-        return read_text(change.text)
+    if before is None or change.length > LONGEST_DOCUMENT:
+        return read_text(change.text())
     return read_edited(change.text, change.after.document, change.before.document, before.written)
 
 

@@ -288,12 +288,21 @@ function medium(element: HTMLElement, look: Look): void {
   shown.style.objectPosition = `${Number(look.focus_x) * 100}% ${Number(look.focus_y) * 100}%`;
   const t = Number(look.playhead);
   if (shown instanceof HTMLCanvasElement) {
-    if (shown.dataset.of !== source) Object.assign(shown.dataset, { of: source, frame: '' });
+    if (isOther(shown, source)) shown.dataset.frame = '';
     reel?.show(shown, t);
     return;
   }
-  if (shown.src !== source) shown.src = source;
+  if (isOther(shown, source)) shown.src = source;
   follow(shown, t);
+}
+
+/** What media show: to ask the page for megabytes of an address takes as long as to read them. */
+const sources = new WeakMap<Element, string>();
+
+function isOther(shown: Element, source: string): boolean {
+  const other = sources.get(shown) !== source;
+  if (other) sources.set(shown, source);
+  return other;
 }
 
 /** The one child of a medium: another kind of source needs another. */

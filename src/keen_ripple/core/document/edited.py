@@ -1,47 +1,51 @@
 """Reading a document that was edited: only what the edit touched is checked anew.
 
-Edits share with the document before them all that they leave alone, and most of them touch a value of one state or one
-transition. What they touch is read as in a whole document; whatever else they do, the whole is read.
+Edits share with the document before them all that they leave alone, and most of them touch a value of one state, one
+layer or one transition. What they touch is read as in a whole document; whatever else they do, the whole is read.
 """
 
 from __future__ import annotations
 
 import json
-from collections.abc import Mapping, Sequence
+from collections.abc import Callable, Mapping, Sequence
 from typing import Any, TypeVar
 
 from pydantic import ValidationError
 
 from keen_ripple.core.document.fields import Model
+from keen_ripple.core.document.layers import MODELS, LayerBase
 from keen_ripple.core.document.looks import Look
 from keen_ripple.core.document.piece import Piece, State
 from keen_ripple.core.document.read import read_text
 from keen_ripple.core.document.references import reference_faults
 from keen_ripple.core.document.transitions import Transition
 from keen_ripple.core.errors import DocumentFault
-from keen_ripple.core.limits import LONGEST_DOCUMENT, MOST_LAYERS
+from keen_ripple.core.limits import MOST_LAYERS
 
 M = TypeVar("M", bound=Model)
 Json = Mapping[str, Any]
 
 
-def read_edited(text: str, document: Json, before: Json, piece: Piece) -> Piece:
-    """The piece that `document` describes, whose text is `text`; `piece` was read from `before`. Raises DocumentFault.
+def read_edited(text: Callable[[], str], document: Json, before: Json, piece: Piece) -> Piece:
+    """The piece that `document` describes, whose `text` is no longer than it may be; `piece` was read from `before`.
+    Raises DocumentFault.
 
     Its parts are those of `piece` wherever the two documents are the same object.
     """
-    if len(text) > LONGEST_DOCUMENT or _differing(document, before) - {"states", "transitions"}:
-        return read_text(text)
+    if _differing(document, before) - {"layers", "states", "transitions"}:
+        return read_text(text())
     try:
+        layers = _each(document.get("layers", ()), before.get("layers", ()), piece.layers, _layer)
         states = _each(document["states"], before["states"], piece.states, _state)
         old, new = before.get("transitions", ()), document.get("transitions", ())
         transitions = _each(new, old, piece.transitions, lambda json, _, __: _read(Transition, json))
     except (ValidationError, TypeError, LookupError):
         # Told with its place in the whole.
-        return read_text(text)
-    if states is None or transitions is None:
-        return read_text(text)
-    parts = {"states": states, "transitions": transitions} if "transitions" in document else {"states": states}
+        return read_text(text())
+    if layers is None or states is None or transitions is None:
+        return read_text(text())
+    found = {"layers": layers, "states": states, "transitions": transitions}
+    parts = {name: part for name, part in found.items() if document.get(name) is not before.get(name)}
     edited = piece.model_copy(update=parts)
     faults = list(reference_faults(edited, piece))
     if faults:
@@ -64,6 +68,18 @@ def _each(new: Any, old: Any, models: Sequence[M], read: Any) -> tuple[M, ...] |
         model if entry is earlier else read(entry, earlier, model)
         for entry, earlier, model in zip(new, old, models, strict=True)
     )
+
+
+def _layer(json: Any, before: Json, layer: LayerBase) -> LayerBase:
+    if "layers" not in json:
+        return _read(MODELS[json["kind"]], json)
+    # How deep groups may lie in each other is for the whole to know.
+    if _differing(json, before) - {"layers"}:
+        raise LookupError
+    inner = _each(json["layers"], before["layers"], layer.layers, _layer)
+    if inner is None:
+        raise LookupError
+    return layer.model_copy(update={"layers": inner})
 
 
 def _state(json: Any, before: Json, state: State) -> State:

@@ -17,6 +17,7 @@ ROOT = Path(__file__).parents[1]
 sys.path.insert(0, str(ROOT / "tests"))
 
 from bench import Bench  # noqa: E402
+from fonts_of_others import FILES  # noqa: E402
 from gull import GULL  # noqa: E402
 from keen_ripple.web.serve import fill  # noqa: E402
 from support import Served, new_browser  # noqa: E402
@@ -156,6 +157,18 @@ def artwork(bench: Bench) -> None:
     bench.one("[data-row='circle']").click()
 
 
+def fonts(bench: Bench) -> None:
+    """A title in a variable font of one's own, which leans as it arrives."""
+    piece(bench, "fog-notice")
+    bench.one("[data-state='in-sight']").click()
+    bench.one("[data-row='title']").click()
+    chooser = bench.browser.find_element("css selector", "input[type=file][aria-label='Font file']")
+    bench.changed(lambda: chooser.send_keys(str(FILES["variable"])))
+    bench.set("axis Casual", "1")
+    bench.set("axis Slant", "-12")
+    bench.browser.execute_script("document.querySelector('.font-field').scrollIntoView({ block: 'start' })")
+
+
 def bell(frames: int = 24) -> bytes:
     """A bell that swings to rest, with waves that go out from it."""
     drawn = []
@@ -186,7 +199,7 @@ VIEWS: list[Callable[[Bench], None]] = [
     *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, curve_editor, spring_editor, run_sheet, takes),
     rehearse,
     *(copies, traits, screen, scrolled),
-    *(undercurrent_editor, medium, artwork),
+    *(undercurrent_editor, medium, artwork, fonts),
     hand_off,
 ]
 

@@ -10,7 +10,7 @@ import pytest
 from flask.testing import FlaskClient
 
 from keen_ripple.web import create_app
-from support import DEMO
+from support import DEMO, piece
 
 GZIP = {"Accept-Encoding": "gzip, br"}
 PIECE = "/api/pieces/tide-loader"
@@ -45,3 +45,28 @@ def test_faults_edits_and_pictures_come_as_they_are(client: FlaskClient) -> None
         client.get(f"{PIECE}/picture.png?at=0", headers=GZIP),
     ):
         assert "Content-Encoding" not in answer.headers
+
+
+FILM = "data:video/mp4;base64," + "AAAA" * 900
+
+
+def test_what_is_long_is_told_once_and_only_to_whoever_does_not_have_it(client: FlaskClient) -> None:
+    layer = {"kind": "medium", "id": "film", "name": "Film", "x": 0, "y": 0, "width": 9, "height": 9}
+    document = piece([{**layer, "source": FILM, "length_ms": 50}], id="reel", transitions=[], start="a")
+    document["states"] = [{"id": "a", "name": "A"}, {"id": "b", "name": "B", "changes": {"film": {"x": 5}}}]
+    client.post("/api/pieces", json={"document": document})
+    plain = client.get("/api/pieces/reel").json
+    told = client.get("/api/pieces/reel", headers={"X-Parts": ""})
+    assert told.headers["X-Parts"] == "apart"
+    [(digest, url)] = told.json["parts"].items()
+    assert url == FILM
+    assert told.get_data(as_text=True).count(FILM) == 1
+    # As `api/parts.ts` puts it together.
+    whole = json.dumps(told.json["answer"]).replace(json.dumps(f"\x1f{digest}"), json.dumps(FILM))
+    assert json.loads(whole) == plain
+    assert [plain["poses"][state]["film"]["source"] for state in "ab"] == [FILM, FILM]
+    moved = [{"op": "replace", "path": "/layers/0/y", "value": 3}]
+    edit = {"revision": 1, "label": "Move", "patch": moved}
+    answer = client.patch("/api/pieces/reel", json=edit, headers={"X-Parts": f"other,{digest}"})
+    assert answer.json["parts"] == {}
+    assert answer.json["answer"]["poses"]["a"]["film"]["source"] == f"\x1f{digest}"

@@ -5,7 +5,7 @@ export { Ring } from './Ring';
 export { seconds } from './ring';
 export { RunBar } from './RunBar';
 export { outlineOf } from './outline';
-export type { Scene } from './scene';
+export { variationOf, type Scene } from './scene';
 export { LoopView, pictureOf, sheetOf, PoseView, type Picture } from './SceneView';
 export { knotsOf, readTrack, unpack, updateTape, type Tape, type Track } from './tape';
 export { valueOf } from './values';

@@ -130,8 +130,7 @@ const WRITERS: Record<string, Writer> = {
   text: ({ element }, l) => writeText(element as HTMLElement, l),
   letters: ({ element: { style } }, l) => {
     style.fontFamily = `${JSON.stringify(l.font_family)}, sans-serif`;
-    style.fontVariationSettings =
-      (l.font_axes as AxisPlace[]).map(({ axis, value }) => `${JSON.stringify(axis)} ${value}`).join() || 'normal';
+    style.fontVariationSettings = variationOf(l);
     style.textAlign = l.text_align === 'centre' ? 'center' : textOf(l.text_align);
   },
   picture: ({ element }, l) => picture(element.style, l),
@@ -242,6 +241,10 @@ export class Scene {
     return shown;
   }
 }
+
+/** The places on the axes of its font, as CSS writes them. */
+export const variationOf = ({ font_axes }: Look): string =>
+  (font_axes as AxisPlace[]).map(({ axis, value }) => `${JSON.stringify(axis)} ${value}`).join() || 'normal';
 
 /** In its place while the content around it scrolls. */
 function pinned(element: Element): HTMLElement {

@@ -22,6 +22,13 @@ from fontTools.ttLib.woff2 import WOFF2DirectoryEntry
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LARGEST_FONT, LONGEST_NAME, MOST_AXES
 
+PACKED = b"wOF2"
+PLAIN = (b"\x00\x01\x00\x00", b"true", b"OTTO")
+OTHERS = {
+    b"ttcf": "This file holds several fonts.",
+    b"wOFF": "This is WOFF of the first kind.",
+}
+# Of a WOFF2, in bytes.
 HEADER = 48
 # So few bytes at a time that what they unpack to stays within reason.
 AT_A_TIME = 64
@@ -69,9 +76,13 @@ class FontFile:
 
 
 def opened(data: bytes) -> TTFont:
-    """A font in WOFF2, its tables read when they are asked for. Raises FontFault."""
+    """A font in WOFF2, TTF or OTF, its tables read when they are asked for. Raises FontFault."""
+    kind = data[:4]
+    if kind not in (PACKED, *PLAIN):
+        raise FontFault(OTHERS.get(kind, "This is no font."), remedy="Choose a single font, as TTF, OTF or WOFF2.")
     try:
-        _check_size(data)
+        if kind == PACKED:
+            _check_size(data)
         font = TTFont(io.BytesIO(data), recalcTimestamp=False, recalcBBoxes=False, lazy=True)
         missing = [name for name in NEEDED if name not in font]
         if missing or not any(name in font for name in OUTLINES):
@@ -79,7 +90,7 @@ def opened(data: bytes) -> TTFont:
                 f"This font has no {missing[0]} table." if missing else "This font has no outlines.",
                 remedy="Choose a font with outlines, as TTF, OTF or WOFF2.",
             )
-        check_characters(font.reader["cmap"])
+        _check_characters(font.reader["cmap"])
     except FontFault:
         raise
     # fontTools has many ways to say that a file is broken.
@@ -96,17 +107,18 @@ def broken(error: Exception) -> FontFault:
 @lru_cache(maxsize=64)
 def read_font(data: bytes) -> FontFile:
     """What is known of a font in WOFF2. Raises FontFault."""
+    if data[:4] != PACKED:
+        raise FontFault("This is no font in WOFF2.", remedy="Bring in the file anew, as TTF, OTF or WOFF2.")
     font = opened(data)
     try:
-        return described(font)
+        return _described(font)
     except FontFault:
         raise
     except Exception as error:
         raise broken(error) from None
 
 
-def described(font: TTFont) -> FontFile:
-    """The same of one that is open."""
+def _described(font: TTFont) -> FontFile:
     axes = [_axis(font, each) for each in font["fvar"].axes] if "fvar" in font else []
     if len(axes) > MOST_AXES:
         raise FontFault(f"This font has {len(axes)} axes.", remedy=f"Choose one with at most {MOST_AXES}.")
@@ -121,7 +133,7 @@ def described(font: TTFont) -> FontFile:
         weights=(min(max(float(weight[0]), 1.0), 1000.0), min(max(float(weight[1]), 1.0), 1000.0)),
         axes=tuple(axis for axis in axes if axis.tag != WEIGHT),
         characters=frozenset(font.getBestCmap() or ()),
-        # Whoever opens a page edits nothing, but gets the font itself: so do the licences that allow preview alone.
+        # Preview alone is enough: whoever looks at a page edits nothing.
         may_be_sent=not (use == RESTRICTED or os2.fsType & BITMAPS_ONLY),
         may_be_cut=not os2.fsType & WHOLE_ONLY,
     )
@@ -163,8 +175,6 @@ def data_in(url: str) -> bytes:
 
 def _check_size(data: bytes) -> None:
     """Unpacks what is packed once, bit by bit, so that little bytes cannot become gigabytes."""
-    if data[:4] != b"wOF2" or len(data) < HEADER:
-        raise FontFault("This is no font in WOFF2.", remedy="Choose a TTF, OTF or WOFF2 file.")
     tables, size = struct.unpack(">H", data[12:14])[0], struct.unpack(">I", data[20:24])[0]
     file = io.BytesIO(data)
     file.seek(HEADER)
@@ -191,7 +201,7 @@ def _too_large(size: int) -> FontFault:
     )
 
 
-def check_characters(table: bytes) -> None:
+def _check_characters(table: bytes) -> None:
     """Whether a cmap table says no more than there can be: its ranges are written out when it is read.
 
     Raises FontFault.

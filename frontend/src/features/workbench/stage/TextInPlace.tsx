@@ -2,6 +2,7 @@ import { useState, type CSSProperties, type KeyboardEvent } from 'react';
 import { known } from '../../../shared/known';
 import { textOf } from '../../../shared/text/values';
 import { useBusy } from '../../../shared/ui/hands';
+import { variationOf } from '../../player';
 import { attempt } from '../bench';
 import { looksEdit } from '../looks';
 import { look as show } from '../view';
@@ -31,7 +32,8 @@ export function TextInPlace(over: OverLayer) {
     width: Number(look.width),
     height: Math.max(Number(look.height), Number(look.font_size) * Number(look.line_height) * draft.split('\n').length),
     transform: `matrix(${place})`,
-    font: `${textOf(look.font_weight)} ${textOf(look.font_size)}px/${textOf(look.line_height)} "${textOf(look.font_family)}"`,
+    font: `${textOf(look.font_weight)} ${textOf(look.font_size)}px/${textOf(look.line_height)} ${JSON.stringify(look.font_family)}`,
+    fontVariationSettings: variationOf(look),
     letterSpacing: `${textOf(look.letter_spacing)}px`,
     whiteSpace: textOf(look.white_space),
     textAlign: look.text_align === 'centre' ? 'center' : (textOf(look.text_align) as 'left' | 'right'),

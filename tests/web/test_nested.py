@@ -8,6 +8,7 @@ from typing import Any
 import pytest
 from flask.testing import FlaskClient
 
+from fonts_of_others import LIGATURES, source
 from keen_ripple.cli import main
 from support import DEMO, DEMO_FOLDER, piece
 
@@ -36,6 +37,20 @@ def test_the_page_is_told_what_is_drawn_and_what_stands_in_it(client: FlaskClien
     bare = [{**state, "changes": {}} for state in DEMO["pier-carousel"]["states"]]
     empty = set_to(client, CAROUSEL, "/layers", [], ("/states", bare))
     assert empty["layers"] is None and empty["originals"] == {}
+
+
+def test_fonts_of_what_stands_in_a_piece_are_shown_and_covered_ones_told(client: FlaskClient) -> None:
+    inner = [{"family": LIGATURES, "files": [source("ligatures")]}]
+    set_to(client, CARD, "/fonts", inner, ("/layers/1/font_family", LIGATURES))
+    whole = client.get(CAROUSEL).get_json()
+    assert [file["source"] for file in whole["fonts"][LIGATURES]["files"]] == inner[0]["files"]
+    assert whole["covered"] == []
+    handed = client.get(f"{CAROUSEL}/handoff/html").get_data(as_text=True)
+    assert f'font-family: "{LIGATURES}"' in handed
+    outer = [{"family": LIGATURES, "files": [source("ligatures, bold")]}]
+    told = set_to(client, CAROUSEL, "/fonts", outer)
+    assert [file["source"] for file in told["fonts"][LIGATURES]["files"]] == outer[0]["files"]
+    assert told["covered"] == [{"family": LIGATURES, "original": "Pier card"}]
 
 
 def test_an_edit_of_the_original_is_seen_in_all_copies(client: FlaskClient) -> None:

@@ -11,7 +11,7 @@ from keen_ripple.core.document.piece import FontFamily
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values.font_file import Axis, ranges_of
 from keen_ripple.fonts import Face, faces_of, lacking
-from keen_ripple.web.contract.lettering import AxisFacts, FontFacts, FontSource, LackingLetters
+from keen_ripple.web.contract.lettering import AxisFacts, CoveredFont, FontFacts, FontSource, LackingLetters
 
 
 def lettering(after: Timeline, before: Timeline | None) -> dict[str, Any]:
@@ -19,7 +19,7 @@ def lettering(after: Timeline, before: Timeline | None) -> dict[str, Any]:
     fonts = after.piece.fonts
     known = before is not None and before.piece.fonts == fonts
     told = {} if known else {"fonts": {family.family: facts_of_family(family) for family in fonts}}
-    return {**told, "lacking": _lacking(after)}
+    return {**told, "lacking": _lacking(after), "covered": _covered(after)}
 
 
 @lru_cache(maxsize=64)
@@ -56,6 +56,16 @@ def _lacking(timeline: Timeline) -> list[LackingLetters]:
                 key = layer, look["font_family"]
                 found[key] = "".join(dict.fromkeys(found.get(key, "") + letters))
     return [LackingLetters(layer=layer, family=family, letters=text) for (layer, family), text in found.items()]
+
+
+def _covered(timeline: Timeline) -> list[CoveredFont]:
+    shown = {family.family: family for family in timeline.piece.fonts}
+    return [
+        CoveredFont(family=own.family, original=original.name)
+        for original in timeline.library.values()
+        for own in original.fonts
+        if shown[own.family] != own
+    ]
 
 
 def _texts(piece: Piece) -> list[str]:

@@ -1631,6 +1631,7 @@ export interface ChangeAnswer {
     [k: string]: FontFacts;
   };
   lacking?: LackingLetters[];
+  covered?: CoveredFont[];
   poses: {
     [k: string]: {
       [k: string]: SentLook;
@@ -1721,6 +1722,13 @@ export interface LackingLetters {
   layer: string;
   family: string;
   letters: string;
+}
+/**
+ * A family that a piece in this one brings too, with other files: `original` is its name. Those are not shown.
+ */
+export interface CoveredFont {
+  family: string;
+  original: string;
 }
 export interface SentLook {
   [k: string]: SentValue;
@@ -1914,6 +1922,7 @@ export interface Computed {
     [k: string]: FontFacts;
   };
   lacking?: LackingLetters[];
+  covered?: CoveredFont[];
   poses: {
     [k: string]: {
       [k: string]: SentLook;
@@ -2621,6 +2630,7 @@ export interface Motion {
     [k: string]: FontFacts;
   };
   lacking?: LackingLetters[];
+  covered?: CoveredFont[];
   poses: {
     [k: string]: {
       [k: string]: SentLook;
@@ -3308,6 +3318,7 @@ export interface WholeAnswer {
     [k: string]: FontFacts;
   };
   lacking?: LackingLetters[];
+  covered?: CoveredFont[];
   poses: {
     [k: string]: {
       [k: string]: SentLook;

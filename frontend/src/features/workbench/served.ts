@@ -1,6 +1,7 @@
 /* What the server said of the piece: its document, and what was computed of it. Pure. */
 import type {
   ChangeAnswer,
+  CoveredFont,
   Head,
   Drawn,
   FontFacts,
@@ -30,6 +31,8 @@ export interface Served extends Head {
   /** All families but the shipped ones; and letters that their families do not have. */
   fonts: Readonly<Record<string, FontFacts>>;
   lacking: readonly LackingLetters[];
+  /** Families that pieces in this one bring too, with other files. */
+  covered: readonly CoveredFont[];
 }
 
 type Plays = Pick<Served, 'poses' | 'run' | 'tape'>;
@@ -66,6 +69,7 @@ export const NOTHING_SERVED: Served = {
   originals: {},
   fonts: {},
   lacking: [],
+  covered: [],
 };
 
 /** Whether the server has said anything of a piece yet. */
@@ -77,6 +81,7 @@ export const servedWhole = ({ transitions, ...rest }: WholeAnswer): Served => ({
   originals: {},
   fonts: {},
   lacking: [],
+  covered: [],
   ...rest,
   readings: transitions,
   tape: updateTape(new Map(), transitions, Object.keys(transitions)),
@@ -101,6 +106,7 @@ export function servedAfter(before: Served, answer: ChangeAnswer): { plays: Play
     originals: answer.originals ?? before.originals,
     fonts: answer.fonts ?? before.fonts,
     lacking: answer.lacking ?? before.lacking,
+    covered: answer.covered ?? before.covered,
     poses: Object.fromEntries(document.states.map((state) => [state.id, known(poses[state.id])])),
     readings: Object.fromEntries(kept) as Served['readings'],
   };

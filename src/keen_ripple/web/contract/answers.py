@@ -17,7 +17,7 @@ from keen_ripple.core.live.events import EventModel
 from keen_ripple.core.measures.readings import LegReading, TimingReading
 from keen_ripple.core.measures.seam import SeamTold
 from keen_ripple.store.pieces import ShelfEntry, Use
-from keen_ripple.web.contract.lettering import FontFacts, LackingLetters
+from keen_ripple.web.contract.lettering import CoveredFont, FontFacts, LackingLetters
 from keen_ripple.web.contract.originals import DrawnLayer, Original, OriginalParameter
 from keen_ripple.web.contract.parts import PackedTape, Patch, Sent, SentLook, Unchecked
 
@@ -126,6 +126,7 @@ class Motion(Answer):
     originals: Annotated[Any, Unchecked(dict[str, Original])] = Field(default_factory=dict)
     fonts: dict[str, FontFacts] = Field(default_factory=dict)
     lacking: list[LackingLetters] = Field(default_factory=list)
+    covered: list[CoveredFont] = Field(default_factory=list)
     poses: Annotated[Any, Unchecked(dict[str, dict[str, SentLook]])]
     seam: SeamTold | None
     transitions: Annotated[Any, Unchecked(dict[str, TransitionReading])]

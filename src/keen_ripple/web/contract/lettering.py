@@ -31,6 +31,13 @@ class FontFacts(TypedDict):
     may_be_sent: bool
 
 
+class CoveredFont(TypedDict):
+    """A family that a piece in this one brings too, with other files: `original` is its name. Those are not shown."""
+
+    family: str
+    original: str
+
+
 class LackingLetters(TypedDict):
     """Characters of a text that its family does not have, so that any other font shows them."""
 

@@ -12,9 +12,10 @@ import { weightsOf } from './FontField';
 export function OwnFonts() {
   const piece = useBench((b) => b.document);
   const facts = useBench((b) => b.fonts);
+  const covered = useBench((b) => b.covered);
   const own = fontsOf(piece);
   return (
-    <Fold title="Fonts" open={own.length > 0}>
+    <Fold title="Fonts" open={own.length + covered.length > 0}>
       <p className="quiet">
         A font comes as TTF, OTF or WOFF2 and goes along wherever the piece goes. Each weight may be a file of its own:
         files of one family are found by its name.
@@ -52,6 +53,11 @@ export function OwnFonts() {
           );
         })}
       </Flex>
+      {covered.map(({ family, original }) => (
+        <p key={`${family} ${original}`} className="warning">
+          {original} brings another {family} than the one that is shown here.
+        </p>
+      ))}
       <FileButton
         label="Font file for the piece"
         accept={FONT_FILES}

@@ -14,7 +14,7 @@ from keen_ripple.core.document.piece import FontFamily
 from keen_ripple.core.fonts import FONTS
 from keen_ripple.core.values.font_file import FontFile, data_in, opened, read_font
 
-BOLD = 500.0
+MEDIUM = 500.0
 
 
 @dataclass(frozen=True, eq=False)
@@ -67,10 +67,10 @@ def _apart(span: tuple[float, float], weight: float) -> tuple[int, float]:
     if low <= weight <= high:
         return 0, 0.0
     heavier, lighter = low - weight, weight - high
-    if 400.0 <= weight <= BOLD:
+    if 400.0 <= weight <= MEDIUM:
         # Up to 500 first, then what is lighter, then what is heavier.
         if heavier > 0.0:
-            return (1, heavier) if low <= BOLD else (3, heavier)
+            return (1, heavier) if low <= MEDIUM else (3, heavier)
         return 2, lighter
     first_lighter = weight < 400.0
     return (1 if (lighter > 0.0) == first_lighter else 2), max(heavier, lighter)
@@ -84,7 +84,7 @@ def _brought(family: str, sources: tuple[str, ...]) -> tuple[Face, ...]:
 @lru_cache
 def _shipped(family: str) -> tuple[Face, ...]:
     folder = files("keen_ripple") / "fonts"
-    return _sharing(family, [(folder / name).read_bytes() for name in FONTS[family].files])
+    return _sharing(family, [(folder / name).read_bytes() for name in FONTS[family]])
 
 
 def _sharing(family: str, data: Iterable[bytes]) -> tuple[Face, ...]:

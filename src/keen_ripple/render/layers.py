@@ -56,10 +56,7 @@ def _draw_layer(canvas: skia.Canvas, layer: LayerBase, pose: Pose, fonts: Fonts)
     filters = _filters(layer.kind, look)
     if opacity < 1.0 or filters is not None:
         canvas.saveLayer(paint=skia.Paint(Alphaf=opacity, ImageFilter=filters))
-    if layer.kind == "text":
-        _text(canvas, look, fonts)
-    else:
-        KINDS[layer.kind](canvas, look)
+    KINDS[layer.kind](canvas, look, fonts)
     if layer.layers:
         draw_layers(canvas, layer.layers, pose, fonts)
     canvas.restoreToCount(outside)
@@ -96,7 +93,7 @@ def added(canvas: skia.Canvas, parts: Sequence[tuple[Any, float]], draw: Callabl
     canvas.restore()
 
 
-def _group(canvas: skia.Canvas, look: Look) -> None:
+def _group(canvas: skia.Canvas, look: Look, fonts: Fonts) -> None:
     """Nothing of its own."""
 
 
@@ -245,12 +242,13 @@ def _decoded(source: str) -> skia.Image | None:
     return skia.Image.MakeFromEncoded(skia.Data.MakeWithCopy(base64.b64decode(source.partition(",")[2])))
 
 
-KINDS: dict[str, Callable[[skia.Canvas, Look], None]] = {
+KINDS: dict[str, Callable[[skia.Canvas, Look, Fonts], None]] = {
     "group": _group,
     "placement": _group,
-    "rectangle": lambda canvas, look: _box(canvas, look, "rectangle"),
-    "ellipse": lambda canvas, look: _box(canvas, look, "ellipse"),
-    "path": _path,
-    "picture": _picture,
-    "medium": _medium,
+    "rectangle": lambda canvas, look, _: _box(canvas, look, "rectangle"),
+    "ellipse": lambda canvas, look, _: _box(canvas, look, "ellipse"),
+    "path": lambda canvas, look, _: _path(canvas, look),
+    "text": _text,
+    "picture": lambda canvas, look, _: _picture(canvas, look),
+    "medium": lambda canvas, look, _: _medium(canvas, look),
 }

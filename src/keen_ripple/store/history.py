@@ -116,8 +116,8 @@ def record(conn: Connection, change: Change) -> None:
     """Stores a proposed change, in the transaction in which it was proposed."""
     after = change.after
     if change.inverse is not None:
-        patch = parts.set_apart(conn, text_of(change.kept or change.patch))
-        inverse = parts.set_apart(conn, text_of(change.inverse))
+        patch = parts.set_apart(conn, change.kept or change.patch)
+        inverse = parts.set_apart(conn, change.inverse)
         conn.execute("DELETE FROM edit WHERE piece_id = ? AND number >= ?", (after.id, after.done))
         conn.execute(
             "INSERT INTO edit VALUES (?, ?, ?, ?, ?, ?)",
@@ -131,7 +131,7 @@ def record(conn: Connection, change: Change) -> None:
     remember(change.marked, after.document)
     conn.execute(
         "INSERT INTO revision VALUES (?, ?, ?, ?)",
-        (after.id, after.revision, change.label, parts.set_apart(conn, text_of(change.patch))),
+        (after.id, after.revision, change.label, parts.set_apart(conn, change.patch)),
     )
 
 

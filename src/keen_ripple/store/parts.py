@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import hashlib
 import re
-from collections.abc import Iterator, Mapping
+from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any
 
@@ -19,25 +19,11 @@ MARK = '"\\u001f{}"'
 MARKED = re.compile(r'"\\u001f([0-9a-f]{64})"')
 
 
-def apart(text: str) -> tuple[str, dict[str, str]]:
-    """JSON text with marks in place of its long data: URLs, and these by their digests."""
-    kept: list[str] = []
-    found: dict[str, str] = {}
-    done = 0
-    for start, end in _urls(text):
-        url = text[start + 1 : end - 1]
-        digest = _digest(url)
-        found[digest] = url
-        kept += (text[done:start], MARK.format(digest))
-        done = end
-    return "".join((*kept, text[done:])), found
-
-
-def set_apart(conn: Connection, text: str) -> str:
-    """The text with marks; what they stand for is stored."""
-    marked, found = apart(text)
+def set_apart(conn: Connection, value: Any) -> str:
+    """The JSON text of a value with marks; what they stand for is stored."""
+    text, found = marked(value)
     keep(conn, found)
-    return marked
+    return text
 
 
 def keep(conn: Connection, found: Mapping[str, str]) -> None:
@@ -46,14 +32,14 @@ def keep(conn: Connection, found: Mapping[str, str]) -> None:
 
 
 def marked(value: Any) -> tuple[str, dict[str, str]]:
-    """The JSON text of a value as `apart` gives it, without writing what is long first."""
+    """The JSON text of a value with marks in place of its long data: URLs, and these by their digests."""
     found: dict[str, str] = {}
 
     def short(inner: Any) -> Any:
         if isinstance(inner, str):
             if len(inner) <= LONG or not inner.startswith("data:"):
                 return inner
-            digest = _digest(inner)
+            digest = digest_of(inner)
             found[digest] = inner
             return f"\x1f{digest}"
         if isinstance(inner, dict):
@@ -74,15 +60,6 @@ def whole(conn: Connection, text: str) -> str:
 
 
 @lru_cache(maxsize=8)
-def _digest(url: str) -> str:
+def digest_of(url: str) -> str:
+    """What a mark says of it."""
     return hashlib.blake2b(url.encode(), digest_size=32).hexdigest()
-
-
-def _urls(text: str) -> Iterator[tuple[int, int]]:
-    """Where long data: URLs stand, quotes included; there is nothing in them that JSON would escape."""
-    start = text.find(BEGINS)
-    while start >= 0:
-        end = text.find('"', start + 1) + 1
-        if end - start - 2 > LONG:
-            yield start, end
-        start = text.find(BEGINS, max(end - 1, start + 1))

@@ -12,7 +12,7 @@ from keen_ripple.core.errors import Fault, quoted
 from keen_ripple.store import parts
 from keen_ripple.store.connect import Connection, Row
 from keen_ripple.store.faults import Damaged
-from keen_ripple.store.json_text import text_of, value_of
+from keen_ripple.store.json_text import value_of
 
 
 class Missing(Fault):
@@ -191,7 +191,7 @@ def add(conn: Connection, document: dict[str, Any]) -> None:
     conn.execute(
         "INSERT INTO piece (id, position, document, revision)"
         " VALUES (?, (SELECT coalesce(max(position), 0) + 1 FROM piece), ?, 1)",
-        (document["id"], parts.set_apart(conn, text_of(document))),
+        (document["id"], parts.set_apart(conn, document)),
     )
 
 

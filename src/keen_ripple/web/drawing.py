@@ -20,7 +20,6 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.store import Connection, connect, pieces
-from keen_ripple.store.pieces import StoredPiece
 
 PROCESSES = 1
 NICENESS = 12
@@ -43,12 +42,12 @@ _lock = threading.Lock()
 _pool: ProcessPoolExecutor | None = None
 
 
-def drawn(piece: StoredPiece, draw: Draw, *arguments: Any) -> bytes:
-    """The picture of a piece. Raises what `draw` raises, and TooManyPictures."""
+def drawn(piece_id: str, draw: Draw, *arguments: Any) -> bytes:
+    """The picture of a piece. Raises Missing, what `draw` raises, and TooManyPictures."""
     if not _waiting.acquire(blocking=False):
         raise TooManyPictures("Too many pictures are being drawn.", remedy="Ask again in a moment.")
     try:
-        return _asked(current_app.config["DATABASE"], piece.id, draw, arguments)
+        return _asked(current_app.config["DATABASE"], piece_id, draw, arguments)
     except TimeoutError:
         raise TooManyPictures("This picture takes too long to draw.", remedy="Ask for a smaller one.") from None
     finally:

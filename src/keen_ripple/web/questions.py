@@ -75,20 +75,19 @@ def strip(piece_id: str) -> Response:
     frames, ground = asked.get("frames", 12, type=int), asked.get("ground") or None
     begin, end = asked.get("from", type=float), asked.get("to", type=float)
     part = None if begin is None or end is None else (begin, end)
-    content = drawn(pieces.load(connection(), piece_id), pictures.strip, frames, ground, part)
+    content = drawn(piece_id, pictures.strip, frames, ground, part)
     return Response(content, mimetype="image/png", headers={"Cache-Control": "no-store"})
 
 
 @blueprint.get("/picture.png")
 def picture(piece_id: str) -> Response:
     """?state=ID or ?at=MS, and &scale=1 → that look on nothing but the piece's own ground, as PNG."""
-    stored = pieces.load(connection(), piece_id)
     scale = _within(request.args.get("scale", 1.0, type=float), 0.01, LARGEST)
     if "state" in request.args:
-        content = drawn(stored, pictures.state, request.args["state"], scale)
+        content = drawn(piece_id, pictures.state, request.args["state"], scale)
     else:
         at_ms = _within(request.args.get("at", 0.0, type=float), 0.0, LATEST_MS)
-        content = drawn(stored, pictures.moment, at_ms, scale)
+        content = drawn(piece_id, pictures.moment, at_ms, scale)
     # Asked for with the revision in its address, so that an edit asks anew.
     return Response(content, mimetype="image/png", headers={"Cache-Control": "private, max-age=60"})
 

@@ -80,10 +80,9 @@ def film(piece_id: str, which: str) -> Response:
 @blueprint.get("/<which>/filmstrip.png")
 def strip(piece_id: str, which: str) -> Response:
     """Moments of it on one sheet."""
-    stored = pieces.load(connection(), piece_id)
     _, events, until_ms = _asked(piece_id, which, revisions.current_timeline(piece_id).piece)
     frames = request.args.get("frames", 24, type=int)
-    return Response(drawn(stored, pictures.acted_strip, events, until_ms, frames), mimetype="image/png")
+    return Response(drawn(piece_id, pictures.acted_strip, events, until_ms, frames), mimetype="image/png")
 
 
 def _acted(piece_id: str, which: str) -> tuple[str, Timeline]:

@@ -67,7 +67,6 @@ class FontFile:
     """
 
     family: str
-    is_italic: bool
     weights: tuple[float, float]
     axes: tuple[Axis, ...]
     characters: frozenset[int]
@@ -129,7 +128,6 @@ def _described(font: TTFont) -> FontFile:
     use = os2.fsType & (RESTRICTED | PRINTING | EDITING)
     return FontFile(
         family=f"{family} Italic" if is_italic and "italic" not in family.lower() else family,
-        is_italic=is_italic,
         weights=(min(max(float(weight[0]), 1.0), 1000.0), min(max(float(weight[1]), 1.0), 1000.0)),
         axes=tuple(axis for axis in axes if axis.tag != WEIGHT),
         characters=frozenset(font.getBestCmap() or ()),

@@ -28,7 +28,7 @@ def font_notes(timeline: Timeline) -> Iterator[str]:
     for family, characters in sorted(_used(timeline).items()):
         faces = faces_of(timeline.piece.fonts, family)
         if not all(face.file.may_be_sent for face in faces):
-            yield f"The font {family}, which may not be sent along by its own word: whoever looks needs to have it."
+            yield f"The font {family}: its file forbids embedding. Whoever opens this needs to have it installed."
         missing = lacking(faces, characters)
         if missing:
             shown = ", ".join(missing[:MOST_NAMED]) + ("…" if missing[MOST_NAMED:] else "")

@@ -93,9 +93,7 @@ function FontNotes({ ids, family, facts }: { ids: readonly string[]; family: str
       )}
       {facts && <small className="quiet">{weightsOf(facts)}</small>}
       {facts && !facts.may_be_sent && (
-        <p className="warning">
-          By its own word this font may not be sent along: files for others name it, and do not hold it.
-        </p>
+        <p className="warning">This font forbids embedding: what you hand off names it, and does not contain it.</p>
       )}
     </>
   );
@@ -133,7 +131,10 @@ export function AxisFields({ ids }: { ids: readonly string[] }) {
               }),
             );
           return (
-            <div key={axis.tag} title={`${axis.name}: ${axis.low} to ${axis.high}, ${axis.default} by itself`}>
+            <div
+              key={axis.tag}
+              title={`${axis.name}: ${axis.low} to ${axis.high}, ${axis.default} where nothing is set`}
+            >
               <NumberField
                 label={axis.name.toLowerCase()}
                 name={`axis ${axis.name}`}

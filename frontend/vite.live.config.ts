@@ -1,10 +1,11 @@
 import { defineConfig } from 'vite';
 
-// Scripts without imports, which the hand-off writes into files: of live pages, of the player of Lottie files, and of the
+// Scripts without imports, which the hand-off writes into files: of live pages, of what plays Lottie files and films, and of the
 // runtime by itself.
 const ENTRIES: Record<string, string> = {
   live: 'src/handed/live.ts',
   lottie: 'src/handed/lottie.ts',
+  film: 'src/handed/film.ts',
   runtime: 'src/runtime/index.ts',
 };
 

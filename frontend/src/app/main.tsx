@@ -2,7 +2,7 @@ import { QueryClient, QueryClientProvider } from '@tanstack/react-query';
 import { ConfigProvider } from 'antd';
 import { lazy, Suspense, type ComponentType } from 'react';
 import { createRoot } from 'react-dom/client';
-import { loadLottieBy } from '../features/player';
+import { loadLottieBy, openFilmsBy } from '../features/player';
 import { Link, Route, Switch } from 'wouter';
 import { ErrorBoundary } from '../shared/ui/ErrorBoundary';
 import './base.css';
@@ -39,6 +39,7 @@ async function forget(): Promise<void> {
   (await import('../features/workbench')).forgetPiece();
 }
 
+openFilmsBy(async () => (await import('../features/player/decoded')).openFilm);
 loadLottieBy(async () => (await import('lottie-web/build/player/esm/lottie_light.min.js')).default);
 
 createRoot(known(document.getElementById('root'))).render(

@@ -2,13 +2,16 @@
 import type { Pose } from '../api/contract';
 import type { LottiePlayer } from 'lottie-web';
 import { loadLottieBy } from '../features/player/lotties';
+import { openFilmsBy } from '../features/player/films';
+import type { openFilm } from '../features/player/decoded';
 import { ScenePictures } from '../features/player/pictures';
 import type { Picture } from '../features/player/scene';
 import sceneStyle from '../features/player/scene.css?inline';
 import type { Event, Tables } from '../runtime/data';
 import { Session } from '../runtime/session';
 
-const { lottie } = globalThis as { lottie?: LottiePlayer };
+const { lottie, openFilm: opens } = globalThis as { lottie?: LottiePlayer; openFilm?: typeof openFilm };
+if (opens) openFilmsBy(() => Promise.resolve(opens));
 if (lottie) loadLottieBy(() => Promise.resolve(lottie));
 
 interface Handed {

@@ -72,6 +72,8 @@ def _page(timeline: Timeline) -> Iterator[str]:
     # Wherever it is shown, also in what stands in the piece.
     if f'"{LOTTIE}' in handed:
         yield f"  <script>{_script('lottie')}</script>"
+    if '"data:video/' in handed:
+        yield f"  <script>{_script('film')}</script>"
     yield from ("</head>", "<body>")
     place = f"position: relative; {size}; touch-action: manipulation; user-select: none"
     yield f'  <div class="piece" data-piece="{piece.id}" role="group" aria-label="{name}" style="{place}"></div>'

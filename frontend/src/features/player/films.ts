@@ -1,96 +1,82 @@
-/* A film in step with a playhead: it plays by itself as long as the playhead runs, and is put right where it strays.
- * To seek it at every frame would decode it from its last whole picture each time. */
+/* Films in the page, in step with their playheads to the frame where the browser can decode them. */
+import type { Projector } from './projector';
 
-/** ms: farther apart a film that plays is put right at once, else by playing a little faster or slower. */
-const LOST = 400;
-/** ms in which what it is off by is made up for. */
-const CATCH_UP = 300;
-/** ms between two seeks of a film that plays: a slow one would only seek. */
-const PATIENCE = 800;
-/** ms without word of the playhead, after which it stands. */
-const SILENCE = 120;
-/** How fast a film can play by itself. */
-const [SLOWEST, FASTEST] = [0.2, 4];
+/** What shows one film on any canvas. */
+export type Film = (canvas: HTMLCanvasElement) => Projector;
+type Open = (data: Uint8Array<ArrayBuffer>) => Promise<Film>;
+let open: (() => Promise<Open>) | null = null;
 
-/** Of a playhead: where it was, when that was told, and how fast it ran. */
-export interface Followed {
+/** Where that which reads the files comes from; asked once there is a film. */
+export const openFilmsBy = (by: () => Promise<Open>): void => void (open = by);
+
+/** null: what is in it, this browser does not decode. */
+const films = new Map<string, Promise<Film> | null>();
+const MOST_FILMS = 8;
+
+/** Whether the frames of a film can be shown one by one, as far as is known. */
+export function isDecodable(source: string): boolean {
+  return open !== null && typeof VideoDecoder !== 'undefined' && films.get(source) !== null;
+}
+
+function filmOf(source: string): Promise<Film> {
+  const before = films.get(source);
+  const film = before ?? opened(source);
+  films.delete(source);
+  films.set(source, film);
+  if (films.size > MOST_FILMS) films.delete(films.keys().next().value as string);
+  return film;
+}
+
+async function opened(source: string): Promise<Film> {
+  const bytes = Uint8Array.from(atob(source.slice(source.indexOf(',') + 1)), (c) => c.charCodeAt(0));
+  const by = await open?.();
+  if (!by) throw new Error('Nothing reads films here.');
+  return by(bytes);
+}
+
+interface Showing {
   t: number;
-  now: number;
-  rate: number;
+  isSaid: boolean;
+  projector: Projector | null;
 }
 
-export type Wish = { kind: 'play'; rate: number } | { kind: 'stand' };
+const showings = new WeakMap<HTMLCanvasElement, Showing>();
+/** What nobody shows any more gives its frames back. */
+const gone = new FinalizationRegistry<Projector>((projector) => projector.close());
 
-/** What a film is to do for a playhead that was there before and is at `t` now; times in ms. */
-export function wishOf(before: Followed | null, t: number, now: number): Wish {
-  const passed = before ? now - before.now : 0;
-  if (!before || passed <= 0 || passed > SILENCE) return { kind: 'stand' };
-  const rate = (t - before.t) / passed;
-  if (rate < SLOWEST || rate > FASTEST) return { kind: 'stand' };
-  // Frames come unevenly, the clock behind them does not.
-  const steady = before.rate ? before.rate + (rate - before.rate) * 0.2 : rate;
-  return { kind: 'play', rate: Math.round(steady * 20) / 20 };
+/** What is said several times before a frame is painted is where it stands first, and what moves it after that. */
+function showSoon(showing: Showing, t: number): void {
+  showing.t = t;
+  if (showing.isSaid) return;
+  showing.isSaid = true;
+  queueMicrotask(() => {
+    showing.isSaid = false;
+    showing.projector?.show(showing.t);
+  });
 }
 
-/** How fast a film has to play that is `behind` by so many ms, to be in step soon. */
-export function pace(rate: number, behind: number): number {
-  const more = Math.abs(behind) < 8 ? 0 : Math.min(Math.max(behind / CATCH_UP, -0.5), 0.5);
-  return Math.round(rate * (1 + more) * 20) / 20;
+/** Another source is shown on the canvas. */
+export function endFilm(canvas: HTMLCanvasElement): void {
+  showings.get(canvas)?.projector?.close();
+  showings.delete(canvas);
 }
 
-class Follower {
-  private before: Followed | null = null;
-  private wanted: number | null = null;
-  private timer = 0;
-  private sought = -Infinity;
-
-  constructor(private readonly film: HTMLVideoElement) {
-    film.addEventListener('seeked', () => this.seekOn());
-    film.addEventListener('loadeddata', () => this.seekOn());
-  }
-
-  /** The playhead is at `t` ms. */
-  to(t: number): void {
-    const now = performance.now();
-    if (this.before?.t === t && this.film.paused) return;
-    const wish = wishOf(this.before, t, now);
-    this.before = { t, now, rate: wish.kind === 'play' ? wish.rate : 0 };
-    clearTimeout(this.timer);
-    if (wish.kind === 'stand') return this.stand(t);
-    const behind = t - this.film.currentTime * 1000;
-    const rate = pace(wish.rate, behind);
-    if (this.film.playbackRate !== rate) this.film.playbackRate = rate;
-    if (this.film.paused) this.film.play().catch(() => this.stand(t));
-    if (Math.abs(behind) > LOST && now - this.sought > PATIENCE) {
-      this.sought = now;
-      this.seek(t);
-    }
-    this.timer = window.setTimeout(() => this.stand(t), SILENCE);
-  }
-
-  private stand(t: number): void {
-    if (!this.film.paused) this.film.pause();
-    if (Math.abs(this.film.currentTime * 1000 - t) > 0.5) this.seek(t);
-  }
-
-  /** One at a time: what is wanted meanwhile comes after it. */
-  private seek(t: number): void {
-    this.wanted = t;
-    if (!this.film.seeking) this.seekOn();
-  }
-
-  private seekOn(): void {
-    if (this.wanted === null) return;
-    this.film.currentTime = this.wanted / 1000;
-    this.wanted = null;
-  }
-}
-
-const followers = new WeakMap<HTMLVideoElement, Follower>();
-
-/** Lets a film follow a playhead, ms. */
-export function follow(film: HTMLVideoElement, t: number): void {
-  const known = followers.get(film) ?? new Follower(film);
-  followers.set(film, known);
-  known.to(t);
+/** Draws a film as it is at `t` ms; `cannot` is called where that turns out to be beyond this browser. */
+export function showFilm(canvas: HTMLCanvasElement, source: string, t: number, cannot: () => void): void {
+  const known = showings.get(canvas);
+  if (known) return showSoon(known, t);
+  const showing: Showing = { t, isSaid: false, projector: null };
+  showings.set(canvas, showing);
+  filmOf(source).then(
+    (film) => {
+      if (showings.get(canvas) !== showing) return;
+      showing.projector = film(canvas);
+      gone.register(canvas, showing.projector);
+      showing.projector.show(showing.t);
+    },
+    () => {
+      films.set(source, null);
+      cannot();
+    },
+  );
 }

@@ -12,4 +12,5 @@ export { valueOf } from './values';
 /** With the runtime, which most views do not need at once. */
 export const UsedPiece = later(async () => (await import('./UsedPiece')).UsedPiece);
 export { waysRun } from './waysRun';
+export { openFilmsBy } from './films';
 export { loadLottieBy } from './lotties';

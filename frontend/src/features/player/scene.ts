@@ -7,7 +7,8 @@ import { outlineOf, shapeOf } from './outline';
 import { colour } from './gradients';
 import { background, boxShadow, filter, image, isFade, picture } from './paint';
 import { clipPathNamed, paintFill, strokeIn } from './painted';
-import { follow } from './films';
+import { endFilm, isDecodable, showFilm } from './films';
+import { follow } from './followed';
 import { IS_LOTTIE, showLottie } from './lotties';
 import { reelOf } from './reels';
 import { known } from '../../shared/known';
@@ -284,15 +285,20 @@ function medium(element: HTMLElement, look: Look): void {
   const source = textOf(isFade(look.source) ? look.source.to : look.source);
   if (source.startsWith(IS_LOTTIE)) return showLottie(mediumIn(element, 'figure'), source, look);
   const isFilm = source.startsWith('data:video/');
+  const byFrames = isFilm && isDecodable(source);
   const reel = isFilm ? null : reelOf(source);
   if (!isFilm && !reel) return picture(element.style, look);
-  const shown = mediumIn(element, isFilm ? 'video' : 'canvas') as HTMLVideoElement | HTMLCanvasElement;
+  const shown = mediumIn(element, isFilm && !byFrames ? 'video' : 'canvas') as HTMLVideoElement | HTMLCanvasElement;
   shown.style.objectFit = textOf(look.fit);
   shown.style.objectPosition = `${Number(look.focus_x) * 100}% ${Number(look.focus_y) * 100}%`;
   const t = Number(look.playhead);
   if (shown instanceof HTMLCanvasElement) {
-    if (isOther(shown, source)) shown.dataset.frame = '';
-    reel?.show(shown, t);
+    if (isOther(shown, source)) {
+      endFilm(shown);
+      shown.dataset.frame = '';
+    }
+    if (byFrames) showFilm(shown, source, t, () => medium(element, look));
+    else reel?.show(shown, t);
     return;
   }
   if (isOther(shown, source)) shown.src = source;

@@ -1,5 +1,5 @@
 import { describe, expect, it } from 'vitest';
-import { pace, wishOf, type Followed } from './films';
+import { pace, wishOf, type Followed } from './followed';
 
 const at = (t: number, now: number, rate = 0): Followed => ({ t, now, rate });
 

@@ -55,7 +55,7 @@ class Served:
         self.start(0)
 
     def start(self, port: int) -> None:
-        drawing.warm()
+        drawing.PICTURES.warm()
         self._server = make_server("127.0.0.1", port, create_app(self.database), threaded=True)
         self.port = self._server.port
         self._thread = threading.Thread(target=self._server.serve_forever, daemon=True)

@@ -13,8 +13,10 @@ from typing import Any
 
 import pytest
 
+from keen_ripple.cli import FORMATS as CLI_FORMATS
 from keen_ripple.cli import main
 from keen_ripple.core.document import json_schema
+from keen_ripple.handoff import FORMATS
 from support import DEMO, piece, way
 
 
@@ -72,6 +74,25 @@ def test_handoff_and_schema(probe: str, tmp_path: Path, capsys) -> None:
     assert out.read_text("utf-8").startswith("<!doctype html>")
     assert main(["schema"]) == 0
     assert json.loads(capsys.readouterr().out) == json.loads(json.dumps(json_schema()))
+
+
+def test_handoff_of_several_files_and_with_options(probe: str, tmp_path: Path, capsys) -> None:
+    folder = tmp_path / "sheet"
+    assert main(["handoff", probe, "--format", "sprite", "--fps", "10", "--scale", "0.5", "--out", str(folder)]) == 0
+    assert sorted(path.name for path in folder.iterdir()) == ["probe.sprite.json", "probe.sprite.png"]
+    assert json.loads((folder / "probe.sprite.json").read_text())["width"] == 100
+    gif = tmp_path / "probe.gif"
+    assert main(["handoff", probe, "--format", "gif", "--dither", "--ground", "#ffffff", "--out", str(gif)]) == 0
+    assert gif.read_bytes()[:6] == b"GIF89a"
+    # Nothing is written of what is refused.
+    page = tmp_path / "page.html"
+    assert main(["handoff", probe, "--format", "html", "--fps", "10", "--out", str(page)]) == 1
+    assert "html has no fps to choose" in capsys.readouterr().err
+    assert not page.exists()
+
+
+def test_all_formats_are_known_to_the_command_line() -> None:
+    assert set(CLI_FORMATS) == set(FORMATS)
 
 
 NO_TIME = {"kind": "curve", "duration_ms": 0}

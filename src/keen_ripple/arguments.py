@@ -43,6 +43,22 @@ def rate(text: str) -> float:
     return found
 
 
+def name(options: argparse.Namespace) -> dict[str, str]:
+    """Of which piece a line tells, where several are read."""
+    return {"piece": str(options.pieces[0])} if options.several else {}
+
+
+OF_PICTURES = ("fps", "scale", "ground", "dither")
+
+
+def of_pictures(command: argparse.ArgumentParser) -> None:
+    """What may be chosen of pictures; other formats refuse it in words."""
+    command.add_argument("--fps", type=rate, metavar="N", help="pictures per second")
+    command.add_argument("--scale", type=scale, default=1.0, metavar="N", help="px for each px of the piece")
+    command.add_argument("--ground", metavar="CSS-COLOUR", help="in place of the piece's own; none for none")
+    command.add_argument("--dither", action="store_true", help="mix the few colours of a GIF, so that more seem there")
+
+
 def port(text: str) -> int:
     if not (text.isdecimal() and int(text) < 65536):
         raise argparse.ArgumentTypeError(f"{text!r} is not a port from 0 to 65535")

@@ -16,8 +16,8 @@ if TYPE_CHECKING:
     from keen_ripple.core.document import Piece
     from keen_ripple.core.timeline import Timeline
 
-# With the endings of their files. Written out, so that no command waits for those that write the files.
-FORMATS = {"html": "html", "live": "live.html"}
+# Written out, so that no command waits for those that write the files.
+FORMATS = ("apng", "gif", "html", "live", "sheet", "sprite", "tape", "tokens", "webm", "webp")
 Command = Callable[[argparse.Namespace], None]
 
 
@@ -54,8 +54,7 @@ def _one_by_one(options: argparse.Namespace) -> Iterator[tuple[str, argparse.Nam
     for path in options.pieces:
         own = {**vars(options), "pieces": [path], "several": True}
         if "out" in own:
-            suffix = FORMATS[options.format] if "format" in own else options.suffix
-            own["out"] = options.out / f"{path.stem}.{suffix}"
+            own["out"] = options.out / (path.stem if "format" in own else f"{path.stem}.{options.suffix}")
         yield f"{path}: ", argparse.Namespace(**own)
 
 
@@ -122,7 +121,8 @@ def _parser() -> argparse.ArgumentParser:
     command.add_argument("--until", type=arguments.moment, metavar="MS", help="how long is played")
     command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes="html")
     _acted(command)
-    command.add_argument("--format", choices=sorted(FORMATS), required=True)
+    command.add_argument("--format", choices=FORMATS, required=True)
+    arguments.of_pictures(command)
     _acted(
         _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes="krt")
     )
@@ -202,12 +202,7 @@ def _timeline(options: argparse.Namespace) -> Timeline:
 def _run(options: argparse.Namespace) -> None:
     timeline = _timeline(options)
     seam = library.seam(timeline)
-    _print({**_name(options), **timeline.run.to_json(), "seam": seam.to_json() if seam else None})
-
-
-def _name(options: argparse.Namespace) -> dict[str, str]:
-    """Of which piece a line tells, where several are read."""
-    return {"piece": str(options.pieces[0])} if options.several else {}
+    _print({**arguments.name(options), **timeline.run.to_json(), "seam": seam.to_json() if seam else None})
 
 
 def _sample(options: argparse.Namespace) -> None:
@@ -216,7 +211,9 @@ def _sample(options: argparse.Namespace) -> None:
     timeline = _timeline(options)
     moments = options.at if options.at is not None else frame_times(timeline.run, options.fps)
     for t_ms, pose in zip(moments, library.sample(timeline, moments), strict=True):
-        _print({**_name(options), "t_ms": t_ms, "layers": _seen(timeline.piece, pose), **_fade(timeline, t_ms)})
+        _print(
+            {**arguments.name(options), "t_ms": t_ms, "layers": _seen(timeline.piece, pose), **_fade(timeline, t_ms)}
+        )
 
 
 def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
@@ -319,7 +316,11 @@ def _draw(options: argparse.Namespace) -> None:
 
 
 def _handoff(options: argparse.Namespace) -> None:
-    options.out.write_bytes(library.hand_off(_timeline(options), options.format))
+    chosen = {name: getattr(options, name) for name in arguments.OF_PICTURES}
+    files = library.hand_off(_timeline(options), options.format, **chosen)
+    # Of several pieces `out` is a name in their folder, of several files a folder.
+    folder, stem = (options.out.parent, options.out.name) if options.several else (options.out, options.pieces[0].stem)
+    library.write_files(files, options.out if len(files) == 1 and not options.several else None, folder, stem)
 
 
 def _schema(_: argparse.Namespace) -> None:

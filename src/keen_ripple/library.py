@@ -176,14 +176,26 @@ def draw(
     return png(draw_pose(timeline.piece, timeline.pose(state or timeline.piece.start), scale, ground))
 
 
-def hand_off(timeline: Timeline, form: str = "html") -> bytes:
-    """The piece as a file for others. Raises Fault for a form that is none, and for what the form cannot say."""
+def hand_off(timeline: Timeline, form: str = "html", **chosen: Any) -> Mapping[str, bytes]:
+    """The piece as files for others, by the endings of their names; mostly one.
+
+    `chosen` are options that the form has: `fps`, `scale`, `ground`, `dither`. Raises Fault for a form that is none,
+    for options out of range, and for what the form cannot say.
+    """
     from keen_ripple.core.errors import Fault
-    from keen_ripple.handoff import FORMATS
+    from keen_ripple.handoff import FORMATS, Options
 
     if form not in FORMATS:
         raise Fault(f"There is no hand-off {form!r}.", value=form, remedy=f"Known: {', '.join(sorted(FORMATS))}.")
-    return FORMATS[form].write(timeline)
+    return FORMATS[form].files(timeline, Options(**chosen))
+
+
+def write_files(files: Mapping[str, bytes], out: Path | None, folder: Path, stem: str) -> None:
+    """Writes what `hand_off` gave: its only file to `out`, or all into a folder, as `stem` with their endings."""
+    if out is None:
+        folder.mkdir(parents=True, exist_ok=True)
+    for ending, content in files.items():
+        (out or folder / f"{stem}.{ending}").write_bytes(content)
 
 
 def take_svg(data: bytes, name: str) -> tuple[Document, list[str]]:

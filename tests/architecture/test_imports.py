@@ -18,7 +18,7 @@ ALLOWED = {
     "media": {"core", "media"},
     "fonts": {"core", "fonts"},
     "render": {"core", "fonts", "media", "render"},
-    "handoff": {"core", "fonts", "render", "handoff"},
+    "handoff": {"core", "fonts", "media", "render", "handoff"},
     "intake": {"core", "fonts", "intake"},
     "store": {"core", "store"},
     "demo": {"demo"},

@@ -46,7 +46,7 @@ print(json.dumps({
     "schema": "tint" in json.dumps(json_schema()),
     "contract": "tint" in json.dumps(generate_types.contract_schema()),
     "catalogue": generate_types.catalogue(),
-    "page": hand_off(line, "html").decode(),
+    "page": hand_off(line, "html")["html"].decode(),
     "refused": refused,
 }))
 """

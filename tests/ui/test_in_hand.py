@@ -124,7 +124,7 @@ def test_what_cannot_leave_is_said_before(bench) -> None:
     bench.button("Hand off").click()
     refused = bench.wait(lambda: bench.one(".handoff [role=alert]").text)
     assert "cannot say this yet" in refused
-    download = bench.one(".handoff .ant-btn")
+    download = bench.one(".told .ant-btn")
     assert "ant-btn-disabled" in download.get_attribute("class") or not download.is_enabled()
 
 

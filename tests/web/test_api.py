@@ -3,14 +3,19 @@
 from __future__ import annotations
 
 import base64
+import io
+import json
+import zipfile
 from typing import Any
 
 import numpy as np
 import pytest
 from flask.testing import FlaskClient
+from PIL import Image
 
 from keen_ripple.core.document import json_schema, read_piece
 from keen_ripple.core.timeline import timeline_of
+from keen_ripple.handoff import FORMATS
 from support import DEMO
 from tide import LIFT, TIDE, edit, replace
 
@@ -183,6 +188,39 @@ def test_handoff_and_schema(client: FlaskClient) -> None:
     assert page.headers["Content-Disposition"] == 'attachment; filename="tide-loader.html"'
     assert b'data-layer="buoy-1"' in page.data
     assert client.get(f"{TIDE}/handoff/stone").status_code == 400
+    told = client.get(f"{TIDE}/handoff").get_json()["formats"]
+    assert {form["name"] for form in told} == FORMATS.keys()
+    assert not any(form["refused"] for form in told)
+    # As large as asked for, and told so before.
+    smaller = {"scale": "0.5", "fps": "10"}
+    assert "136 × 104 px" in client.get(f"{TIDE}/handoff/gif/report", query_string=smaller).get_json()["holds"]
+    picture = Image.open(io.BytesIO(client.get(f"{TIDE}/handoff/gif", query_string=smaller).data))
+    assert (picture.size, picture.n_frames) == ((136, 104), 18)
+    archive = zipfile.ZipFile(io.BytesIO(client.get(f"{TIDE}/handoff/sheet").data))
+    assert archive.namelist() == ["tide-loader.sheet.html", "tide-loader.sheet.csv", "tide-loader.sheet.md"]
+
+
+@pytest.mark.parametrize(
+    ("asked", "says"),
+    [
+        ("gif?fps=fast", "'fast' is no number"),
+        ("gif/report?fps=1e9", "Choose 1 to 120"),
+        ("html?scale=2", "html has no scale to choose"),
+        ("gif/png", "gif has no file 'png'"),
+        ("webm/report?ground=mud", "mud"),
+    ],
+)
+def test_what_a_hand_off_cannot_be_is_said(client: FlaskClient, asked: str, says: str) -> None:
+    answer = client.get(f"{TIDE}/handoff/{asked}")
+    assert answer.status_code in (400, 422)
+    assert says in json.dumps(answer.get_json(), ensure_ascii=False)
+
+
+def test_what_is_handed_over_is_looked_at_as_nobodys(client: FlaskClient) -> None:
+    """In a frame of the application, and able to reach nothing of it."""
+    policy = client.get(f"{TIDE}/handoff/live/live.html").headers["Content-Security-Policy"]
+    assert policy.startswith("sandbox allow-scripts; default-src 'none'")
+    assert "frame-ancestors 'self'" in policy and "connect-src" not in policy and "same-origin" not in policy
     assert client.get("/api/schema").get_json()["properties"].keys() == json_schema()["properties"].keys()
 
 

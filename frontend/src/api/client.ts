@@ -12,6 +12,7 @@ import type {
   Failure,
   Fault,
   FittedSpring,
+  HandoffReport,
   Handoffs,
   History,
   Made,
@@ -178,5 +179,12 @@ export const api = {
   filmstripAddress: (id: string, revision: number, strip: Record<string, string | number>) =>
     `/api${at(id)}/filmstrip.png?${new URLSearchParams({ ...strip, revision } as unknown as Record<string, string>).toString()}`,
   handoffs: (id: string) => ask<Handoffs>('GET', `${at(id)}/handoff`),
-  handoffAddress: (id: string, format: string) => `/api${at(id)}/handoff/${format}`,
+  handoff: (id: string, format: string, options: Record<string, string>) =>
+    ask<HandoffReport>('GET', `${at(id)}/handoff/${format}/report?${new URLSearchParams(options).toString()}`),
+  handoffAddress: (id: string, format: string, options: Record<string, string>) =>
+    `/api${at(id)}/handoff/${format}?${new URLSearchParams(options).toString()}`,
+  /** One file of a format, to be looked at. */
+  handedAddress: (id: string, format: string, ending: string, version: string, options: Record<string, string>) =>
+    `/api${at(id)}/handoff/${format}/${ending}?${new URLSearchParams({ ...options, version }).toString()}`,
+  handedText: async (address: string) => (await fetched('GET', address.slice('/api'.length))).text(),
 };

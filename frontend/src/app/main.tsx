@@ -20,6 +20,7 @@ const VIEWS: readonly [path: string, load: () => Promise<ComponentType>][] = [
   ['/pieces/:id', async () => (await import('../features/workbench')).WorkbenchPage],
   ['/pieces/:id/takes', async () => (await import('../features/takes')).TakesPage],
   ['/pieces/:id/rehearse', async () => (await import('../features/rehearse')).RehearsePage],
+  ['/pieces/:id/hand-off', async () => (await import('../features/handoff')).HandoffPage],
   ['/pieces/:id/run-sheet', async () => (await import('../features/run-sheet')).RunSheetPage],
 ];
 const PAGES = [

@@ -2,10 +2,15 @@
 
 from __future__ import annotations
 
+from collections.abc import Collection, Mapping
 from typing import Protocol
 
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.report import Report
+
+Files = Mapping[str, bytes]
+"""The files of a hand-off, by the endings of their names; mostly one."""
 
 
 class Format(Protocol):
@@ -15,17 +20,19 @@ class Format(Protocol):
         ...
 
     @property
-    def ending(self) -> str:
-        """Of the names of its files."""
+    def endings(self) -> Mapping[str, str]:
+        """Of the names of its files, each with its media type; the first is the one that is opened."""
         ...
 
     @property
-    def media_type(self) -> str: ...
+    def takes(self) -> Collection[str]:
+        """The options that it has."""
+        ...
 
-    def report(self, timeline: Timeline) -> Report:
+    def report(self, timeline: Timeline, options: Options) -> Report:
         """What the file would hold, and what would be left out of it or refused."""
         ...
 
-    def write(self, timeline: Timeline) -> bytes:
-        """The whole file. The same timeline gives the same bytes."""
+    def files(self, timeline: Timeline, options: Options) -> Files:
+        """All files, whole. The same timeline and options give the same bytes. Raises Fault for what is refused."""
         ...

@@ -2,8 +2,8 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass
+from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field
 from html import escape
 from typing import Any
 
@@ -15,8 +15,10 @@ from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
 from keen_ripple.handoff.fonts import font_faces, font_notes
+from keen_ripple.handoff.format import Files
 from keen_ripple.handoff.keyframes import Animation, animations_of
 from keen_ripple.handoff.names import class_names
+from keen_ripple.handoff.options import AS_IT_IS, Options
 from keen_ripple.handoff.report import Report, report_of
 from keen_ripple.handoff.unsupported import refuse_unsupported, unsupported
 
@@ -24,11 +26,16 @@ from keen_ripple.handoff.unsupported import refuse_unsupported, unsupported
 @dataclass(frozen=True)
 class Html:
     name: str = "html"
-    media_type: str = "text/html"
-    ending: str = "html"
+    endings: Mapping[str, str] = field(default_factory=lambda: {"html": "text/html"})
+    takes: Collection[str] = ()
 
-    def report(self, timeline: Timeline) -> Report:
+    def report(self, timeline: Timeline, options: Options = AS_IT_IS) -> Report:
+        options.check(self.name, self.takes)
         return report_of(timeline, list(unsupported(timeline)), font_notes(timeline))
+
+    def files(self, timeline: Timeline, options: Options) -> Files:
+        options.check(self.name, self.takes)
+        return {"html": self.write(timeline)}
 
     def write(self, timeline: Timeline) -> bytes:
         refuse_unsupported(timeline)

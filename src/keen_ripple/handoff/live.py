@@ -3,8 +3,8 @@
 from __future__ import annotations
 
 import json
-from collections.abc import Iterator
-from dataclasses import dataclass
+from collections.abc import Collection, Iterator, Mapping
+from dataclasses import dataclass, field
 from functools import cache
 from html import escape
 from importlib.resources import files
@@ -17,6 +17,8 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values.lottie import LOTTIE
 from keen_ripple.core.values.plain import plain
 from keen_ripple.handoff.fonts import font_faces, font_notes
+from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.options import AS_IT_IS, Options
 from keen_ripple.handoff.report import BY_ITSELF, Report
 from keen_ripple.handoff.unsupported import HandoffFault
 
@@ -38,16 +40,21 @@ def _rehearsed() -> HandoffFault:
 @dataclass(frozen=True)
 class LivePage:
     name: str = "live"
-    media_type: str = "text/html"
-    ending: str = "live.html"
+    endings: Mapping[str, str] = field(default_factory=lambda: {"live.html": "text/html"})
+    takes: Collection[str] = ()
 
-    def report(self, timeline: Timeline) -> Report:
+    def report(self, timeline: Timeline, options: Options = AS_IT_IS) -> Report:
+        options.check(self.name, self.takes)
         cues = [t for t in timeline.piece.transitions if t.cue not in BY_ITSELF]
         count = len(timeline.piece.states)
         holds = f"All {count} states and their transitions, playing by themselves"
         refused = (_rehearsed(),) if timeline.rehearsal is not None else ()
         notes = tuple(font_notes(timeline))
         return Report(f"{holds} and by {len(cues)} cues." if cues else f"{holds}.", notes, refused)
+
+    def files(self, timeline: Timeline, options: Options) -> Files:
+        options.check(self.name, self.takes)
+        return {"live.html": self.write(timeline)}
 
     def write(self, timeline: Timeline) -> bytes:
         if timeline.rehearsal is not None:

@@ -22,10 +22,12 @@ class Report:
 
 def report_of(timeline: Timeline, refused: Sequence[Fault], notes: Iterable[str] = ()) -> Report:
     """Of a format that plays what happens by itself. `notes` say what else is left out."""
-    return Report(_holds(timeline), (*notes, *_left_out(timeline)), tuple(refused))
+    left_out = left_out_by_cue(timeline, "this page answers to nobody")
+    return Report(held(timeline), (*notes, *left_out), tuple(refused))
 
 
-def _holds(timeline: Timeline) -> str:
+def held(timeline: Timeline) -> str:
+    """What plays by itself, and for how long."""
     run = timeline.run
     if timeline.rehearsal is not None:
         return f"What happened in {run.total_ms} ms of a rehearsal, played once."
@@ -37,7 +39,8 @@ def _holds(timeline: Timeline) -> str:
     return f"The loop of {run.loop_ms} ms{lead_in}."
 
 
-def _left_out(timeline: Timeline) -> Iterator[str]:
+def left_out_by_cue(timeline: Timeline, why: str) -> Iterator[str]:
+    """The ways that are not seen in what plays by itself."""
     if timeline.rehearsal is not None:
         # It is a film: what did not happen in it is not in it.
         return
@@ -46,6 +49,6 @@ def _left_out(timeline: Timeline) -> Iterator[str]:
     for transition in timeline.piece.transitions:
         way = f"{names[transition.from_]} → {names[transition.to]}"
         if transition.cue not in BY_ITSELF:
-            yield f"{way}: it waits for {transition.cue}, and this page answers to nobody."
+            yield f"{way}: it waits for {transition.cue}, and {why}."
         elif transition.id not in played:
             yield f"{way}: it is never reached by itself."

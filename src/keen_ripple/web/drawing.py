@@ -21,11 +21,7 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.store import Connection, connect, pieces
 
-PROCESSES = 1
 NICENESS = 12
-LONGEST_S = 30.0
-# So many pictures may be waited for; fewer than there are threads that answer.
-MOST_WAITING = 40
 LOOK_EVERY_S = 0.25
 KEPT = 8
 
@@ -37,56 +33,76 @@ class TooManyPictures(Fault):
 Draw = Callable[..., bytes]
 """A function of a module, from a timeline and arguments to the bytes of a picture."""
 
-_waiting = threading.BoundedSemaphore(MOST_WAITING)
-_lock = threading.Lock()
-_pool: ProcessPoolExecutor | None = None
 
+class Drawing:
+    """One process that draws what is asked for, one after another.
 
-def drawn(piece_id: str, draw: Draw, *arguments: Any) -> bytes:
-    """The picture of a piece. Raises Missing, what `draw` raises, and TooManyPictures."""
-    if not _waiting.acquire(blocking=False):
-        raise TooManyPictures("Too many pictures are being drawn.", remedy="Ask again in a moment.")
-    try:
-        return _asked(current_app.config["DATABASE"], piece_id, draw, arguments)
-    except TimeoutError:
-        raise TooManyPictures("This picture takes too long to draw.", remedy="Ask for a smaller one.") from None
-    finally:
-        _waiting.release()
+    At most `most_waiting` answers wait for it, fewer than there are threads that answer, each for at most `longest_s`.
+    """
 
+    def __init__(self, most_waiting: int, longest_s: float) -> None:
+        self._waiting = threading.BoundedSemaphore(most_waiting)
+        self._longest_s = longest_s
+        self._lock = threading.Lock()
+        self._pool: ProcessPoolExecutor | None = None
 
-def _asked(database: str, piece_id: str, draw: Draw, arguments: tuple[Any, ...]) -> bytes:
-    for attempt in (1, 2):
+    def drawn(self, piece_id: str, draw: Draw, *arguments: Any) -> bytes:
+        """The picture of a piece. Raises Missing, what `draw` raises, and TooManyPictures."""
+        if not self._waiting.acquire(blocking=False):
+            raise TooManyPictures("Too many pictures are being drawn.", remedy="Ask again in a moment.")
         try:
-            return _result(_running().submit(_draw, database, piece_id, draw, arguments))
-        except BrokenProcessPool:
-            # Something ended the process from outside: it is begun again, once.
-            stop()
-            if attempt == 2:
-                raise
-    raise AssertionError
-
-
-def _result(future: Future[bytes]) -> bytes:
-    """Waits no longer than somebody waits for the answer."""
-    until = time.monotonic() + LONGEST_S
-    is_gone = request.environ.get("waitress.client_disconnected", lambda: False)
-    while True:
-        try:
-            return future.result(LOOK_EVERY_S)
+            return self._asked(current_app.config["DATABASE"], piece_id, draw, arguments)
         except TimeoutError:
-            if time.monotonic() > until or (is_gone() and future.cancel()):
-                future.cancel()
-                raise
+            raise TooManyPictures("This picture takes too long to draw.", remedy="Ask for a smaller one.") from None
+        finally:
+            self._waiting.release()
+
+    def _asked(self, database: str, piece_id: str, draw: Draw, arguments: tuple[Any, ...]) -> bytes:
+        for attempt in (1, 2):
+            try:
+                return self._result(self._running().submit(_draw, database, piece_id, draw, arguments))
+            except BrokenProcessPool:
+                # Something ended the process from outside: it is begun again, once.
+                self.stop()
+                if attempt == 2:
+                    raise
+        raise AssertionError
+
+    def _result(self, future: Future[bytes]) -> bytes:
+        """Waits no longer than somebody waits for the answer."""
+        until = time.monotonic() + self._longest_s
+        is_gone = request.environ.get("waitress.client_disconnected", lambda: False)
+        while True:
+            try:
+                return future.result(LOOK_EVERY_S)
+            except TimeoutError:
+                if time.monotonic() > until or (is_gone() and future.cancel()):
+                    future.cancel()
+                    raise
+
+    def _running(self) -> ProcessPoolExecutor:
+        with self._lock:
+            if self._pool is None:
+                # Begun afresh: a process that is copied while threads run may keep their locks for ever.
+                context = multiprocessing.get_context("spawn")
+                self._pool = ProcessPoolExecutor(1, mp_context=context, initializer=_begin)
+            return self._pool
+
+    def warm(self) -> None:
+        """Begins the process before it is needed: it takes a while to load what draws."""
+        self._running().submit(_ready)
+
+    def stop(self) -> None:
+        """Ends the process, if there is one."""
+        with self._lock:
+            if self._pool is not None:
+                self._pool.shutdown(wait=False, cancel_futures=True)
+            self._pool = None
 
 
-def _running() -> ProcessPoolExecutor:
-    global _pool
-    with _lock:
-        if _pool is None:
-            # Begun afresh: a process that is copied while threads run may keep their locks for ever.
-            context = multiprocessing.get_context("spawn")
-            _pool = ProcessPoolExecutor(PROCESSES, mp_context=context, initializer=_begin)
-        return _pool
+PICTURES = Drawing(most_waiting=40, longest_s=30.0)
+HANDOFFS = Drawing(most_waiting=4, longest_s=600.0)
+"""What takes seconds to minutes, so that no picture waits for it."""
 
 
 def _begin() -> None:
@@ -102,25 +118,12 @@ def _end_with_parent() -> None:
     os._exit(0)
 
 
-def warm() -> None:
-    """Begins the process before it is needed: it takes a while to load what draws."""
-    _running().submit(_ready)
-
-
 def _ready() -> bytes:
     return b""
 
 
-def stop() -> None:
-    """Ends the process, if there is one."""
-    global _pool
-    with _lock:
-        if _pool is not None:
-            _pool.shutdown(wait=False, cancel_futures=True)
-        _pool = None
-
-
-atexit.register(stop)
+for _each in (PICTURES, HANDOFFS):
+    atexit.register(_each.stop)
 
 
 def _draw(database: str, piece_id: str, draw: Draw, arguments: tuple[Any, ...]) -> bytes:

@@ -2,16 +2,26 @@
 
 from __future__ import annotations
 
-from flask import Blueprint, Response, current_app
+import io
+import zipfile
+from collections.abc import Mapping
+
+from flask import Blueprint, Response, request
 from flask.typing import ResponseReturnValue
 
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff import FORMATS, Format
+from keen_ripple.handoff import AS_IT_IS, FORMATS, Format, Options
 from keen_ripple.store import pieces
 from keen_ripple.web import revisions
 from keen_ripple.web.contract.answers import HandoffReport, Handoffs, Refusal
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
+from keen_ripple.web.drawing import HANDOFFS
+from keen_ripple.web.security import of_others
+
+ZIP = "application/zip"
+# The same moment for all: the same piece gives the same bytes.
+LONG_AGO = (1980, 1, 1, 0, 0, 0)
 
 blueprint = Blueprint("handoffs", __name__, url_prefix="/api/pieces/<piece_id>/handoff")
 
@@ -23,21 +33,86 @@ def reports(piece_id: str) -> ResponseReturnValue:
     return Handoffs(formats=[told_of(form, timeline) for form in FORMATS.values()]).told()
 
 
-def told_of(form: Format, timeline: Timeline) -> HandoffReport:
+@blueprint.get("/<name>/report")
+def report(piece_id: str, name: str) -> ResponseReturnValue:
+    """The same of one format, with options."""
+    timeline = revisions.current_timeline(piece_id)
+    return told_of(_known(name), timeline, _options()).told()
+
+
+def told_of(form: Format, timeline: Timeline, options: Options = AS_IT_IS) -> HandoffReport:
     """The report of a format as the page is told."""
-    found = form.report(timeline)
+    found = form.report(timeline, options)
     refused = [Refusal(message=fault.message, place=fault.place, remedy=fault.remedy) for fault in found.refused]
-    return HandoffReport(name=form.name, holds=found.holds, leaves_out=found.leaves_out, refused=refused)
+    return HandoffReport(
+        name=form.name,
+        endings=list(form.endings),
+        holds=found.holds,
+        leaves_out=found.leaves_out,
+        refused=refused,
+    )
 
 
 @blueprint.get("/<name>")
 def download(piece_id: str, name: str) -> Response:
-    """The piece in one format, as a download."""
+    """The piece in one format, as a download; several files as a zip."""
+    form, piece = _known(name), pieces.load(connection(), piece_id)
+    content = HANDOFFS.drawn(piece_id, written, name, _options(), piece.id)
+    ending, media_type = next(iter(form.endings.items())) if len(form.endings) == 1 else (f"{name}.zip", ZIP)
+    headers = {"Content-Disposition": f'attachment; filename="{piece.id}.{ending}"'}
+    return Response(content, mimetype=media_type, headers=headers)
+
+
+@blueprint.get("/<name>/<ending>")
+def looked_at(piece_id: str, name: str, ending: str) -> Response:
+    """One file of a format, to be looked at: whatever it holds, it can reach nothing of the application."""
+    form = _known(name)
+    if ending not in form.endings:
+        raise RequestFault(f"{name} has no file {ending!r}.", value=ending, remedy=f"Known: {', '.join(form.endings)}.")
+    content = HANDOFFS.drawn(piece_id, one_file, name, _options(), ending)
+    return of_others(Response(content, mimetype=form.endings[ending]))
+
+
+def written(timeline: Timeline, name: str, options: Options, stem: str) -> bytes:
+    """The only file of a format, or all of them in a zip."""
+    files = FORMATS[name].files(timeline, options)
+    return next(iter(files.values())) if len(files) == 1 else _zipped(stem, files)
+
+
+def one_file(timeline: Timeline, name: str, options: Options, ending: str) -> bytes:
+    return FORMATS[name].files(timeline, options)[ending]
+
+
+def _zipped(stem: str, files: Mapping[str, bytes]) -> bytes:
+    found = io.BytesIO()
+    with zipfile.ZipFile(found, "w", zipfile.ZIP_DEFLATED) as archive:
+        for ending, content in files.items():
+            archive.writestr(zipfile.ZipInfo(f"{stem}.{ending}", LONG_AGO), content, zipfile.ZIP_DEFLATED)
+    return found.getvalue()
+
+
+def _known(name: str) -> Format:
     if name not in FORMATS:
         known = ", ".join(sorted(FORMATS))
         raise RequestFault(f"There is no hand-off in the format {name!r}.", value=name, remedy=f"Known: {known}.")
-    form = FORMATS[name]
-    piece = pieces.load(connection(), piece_id)
-    content = form.write(revisions.timeline_of_revision(current_app.config["DATABASE"], piece))
-    headers = {"Content-Disposition": f'attachment; filename="{piece.id}.{form.ending}"'}
-    return Response(content, mimetype=form.media_type, headers=headers)
+    return FORMATS[name]
+
+
+def _options() -> Options:
+    """As they are asked for. Raises Fault for what is out of range."""
+    return Options(
+        fps=_number("fps", None),
+        scale=_number("scale", 1.0) or 0.0,
+        ground=request.args.get("ground") or None,
+        dither="dither" in request.args,
+    )
+
+
+def _number(name: str, default: float | None) -> float | None:
+    text = request.args.get(name, "")
+    if not text:
+        return default
+    try:
+        return float(text)
+    except ValueError:
+        raise RequestFault(f"{text[:40]!r} is no number.", place=f"/{name}", value=text[:40]) from None

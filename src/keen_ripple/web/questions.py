@@ -20,7 +20,7 @@ from keen_ripple.web import pictures, revisions
 from keen_ripple.web.contract.answers import Colour, GraphOf, Points, Steps
 from keen_ripple.web.contract.bodies import BetweenStates, ColourAt, GraphFor, PathOf, Trial, body
 from keen_ripple.web.database import connection
-from keen_ripple.web.drawing import drawn
+from keen_ripple.web.drawing import PICTURES
 from keen_ripple.web.playback import answer
 
 blueprint = Blueprint("questions", __name__, url_prefix="/api/pieces/<piece_id>")
@@ -75,7 +75,7 @@ def strip(piece_id: str) -> Response:
     frames, ground = asked.get("frames", 12, type=int), asked.get("ground") or None
     begin, end = asked.get("from", type=float), asked.get("to", type=float)
     part = None if begin is None or end is None else (begin, end)
-    content = drawn(piece_id, pictures.strip, frames, ground, part)
+    content = PICTURES.drawn(piece_id, pictures.strip, frames, ground, part)
     return Response(content, mimetype="image/png", headers={"Cache-Control": "no-store"})
 
 
@@ -84,10 +84,10 @@ def picture(piece_id: str) -> Response:
     """?state=ID or ?at=MS, and &scale=1 → that look on nothing but the piece's own ground, as PNG."""
     scale = _within(request.args.get("scale", 1.0, type=float), 0.01, LARGEST)
     if "state" in request.args:
-        content = drawn(piece_id, pictures.state, request.args["state"], scale)
+        content = PICTURES.drawn(piece_id, pictures.state, request.args["state"], scale)
     else:
         at_ms = _within(request.args.get("at", 0.0, type=float), 0.0, LATEST_MS)
-        content = drawn(piece_id, pictures.moment, at_ms, scale)
+        content = PICTURES.drawn(piece_id, pictures.moment, at_ms, scale)
     # Asked for with the revision in its address, so that an edit asks anew.
     return Response(content, mimetype="image/png", headers={"Cache-Control": "private, max-age=60"})
 

@@ -17,7 +17,7 @@ from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.live.tables import tables_of
 from keen_ripple.core.timeline import Timeline, timeline_of_rehearsal
-from keen_ripple.handoff import FORMATS
+from keen_ripple.handoff import AS_IT_IS, FORMATS
 from keen_ripple.store import atomic, pieces, rehearsals
 from keen_ripple.store.rehearsals import Kept
 from keen_ripple.web import pictures, revisions
@@ -25,7 +25,7 @@ from keen_ripple.web.contract import answers
 from keen_ripple.web.contract.bodies import NewRehearsal, body
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
-from keen_ripple.web.drawing import drawn
+from keen_ripple.web.drawing import PICTURES
 from keen_ripple.web.handoffs import told_of
 
 # What the one is called that the core makes.
@@ -74,7 +74,7 @@ def film(piece_id: str, which: str) -> Response:
     """A rehearsal as a page that plays it: the one that the core makes, or a kept one by its number."""
     name, timeline = _acted(piece_id, which)
     headers = {"Content-Disposition": f'attachment; filename="{piece_id}.{name}.html"'}
-    return Response(FORMATS["html"].write(timeline), mimetype="text/html", headers=headers)
+    return Response(FORMATS["html"].files(timeline, AS_IT_IS)["html"], mimetype="text/html", headers=headers)
 
 
 @blueprint.get("/<which>/filmstrip.png")
@@ -82,7 +82,7 @@ def strip(piece_id: str, which: str) -> Response:
     """Moments of it on one sheet."""
     _, events, until_ms = _asked(piece_id, which, revisions.current_timeline(piece_id).piece)
     frames = request.args.get("frames", 24, type=int)
-    return Response(drawn(piece_id, pictures.acted_strip, events, until_ms, frames), mimetype="image/png")
+    return Response(PICTURES.drawn(piece_id, pictures.acted_strip, events, until_ms, frames), mimetype="image/png")
 
 
 def _acted(piece_id: str, which: str) -> tuple[str, Timeline]:

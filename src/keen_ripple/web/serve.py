@@ -33,7 +33,7 @@ def serve(database: Path, port: int, *, with_demo: bool) -> None:
     collect_seldom()
     # Asked to end by another program it ends as it does by a key, and takes along what it began.
     signal.signal(signal.SIGTERM, signal.default_int_handler)
-    drawing.warm()
+    drawing.PICTURES.warm()
     print(f"http://127.0.0.1:{server.effective_port}/", flush=True)
     try:
         server.run()

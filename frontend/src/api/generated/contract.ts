@@ -2148,9 +2148,12 @@ export interface Guides {
 }
 /**
  * What a file for others would hold, told before it is made; `refused` says why there is none.
+ *
+ * `endings` are those of its files; where there are several, a download is a zip of them.
  */
 export interface HandoffReport {
   name: string;
+  endings: string[];
   holds: string;
   leaves_out: string[];
   refused: Refusal[];

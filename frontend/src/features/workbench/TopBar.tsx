@@ -4,7 +4,6 @@ import { Link, useLocation } from 'wouter';
 import { Brand } from '../../shared/ui/Brand';
 import { goBack, make, useBench } from './bench';
 import { useWaiting } from './queue';
-import { Handoff } from './Handoff';
 import { Rename } from './Rename';
 import { look } from './view';
 
@@ -13,6 +12,7 @@ const VIEWS = [
   ['/run-sheet', 'Run sheet'],
   ['/rehearse', 'Rehearse'],
   ['/takes', 'Takes'],
+  ['/hand-off', 'Hand off'],
 ] as const;
 
 export function TopBar() {
@@ -48,7 +48,6 @@ export function TopBar() {
       </Tooltip>
       <Back direction="undo" label="Undo" keys="Ctrl Z" />
       <Back direction="redo" label="Redo" keys="Ctrl Shift Z" />
-      <Handoff />
     </Flex>
   );
 }

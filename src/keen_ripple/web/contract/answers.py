@@ -291,10 +291,14 @@ class Refusal(Sent):
     remedy: str
 
 
-class HandoffReport(Sent):
-    """What a file for others would hold, told before it is made; `refused` says why there is none."""
+class HandoffReport(Answer):
+    """What a file for others would hold, told before it is made; `refused` says why there is none.
+
+    `endings` are those of its files; where there are several, a download is a zip of them.
+    """
 
     name: str
+    endings: list[str]
     holds: str
     leaves_out: tuple[str, ...]
     refused: list[Refusal]

@@ -1,0 +1,79 @@
+import { useQuery } from '@tanstack/react-query';
+import { useState } from 'react';
+import { api } from '../../api/client';
+import type { HandoffReport } from '../../api/contract';
+import { known } from '../../shared/known';
+import { PlainButton } from '../../shared/ui/PlainButton';
+import { BenchFrame, useBench } from '../workbench';
+import { AS_IT_IS, GROUPS, asked, type Chosen, type Offered } from './formats';
+import { Preview } from './Preview';
+import { Told } from './Told';
+import './handoff.css';
+
+export const HandoffPage = () => <BenchFrame view={Handoff} />;
+
+const FIRST = known(GROUPS[0]?.formats[0]);
+
+/** The piece as files for others: what each holds and what not is said before it is made, and shown as it will be. */
+function Handoff() {
+  const id = useBench((b) => b.id);
+  const version = useBench((b) => `${b.revision} ${b.holds}`);
+  const [format, setFormat] = useState<Offered>(FIRST);
+  const [chosen, setChosen] = useState<Chosen>(AS_IT_IS);
+  const all = useQuery({ queryKey: ['handoffs', id, version], queryFn: () => api.handoffs(id) });
+  const options = format.fps ? asked(chosen) : {};
+  const own = useQuery({
+    queryKey: ['handoff', id, version, format.name, options],
+    queryFn: () => api.handoff(id, format.name, options),
+    enabled: Object.keys(options).length > 0,
+  });
+  const report = own.data ?? all.data?.formats.find(({ name }) => name === format.name) ?? null;
+  return (
+    <main className="handoff">
+      <nav aria-label="Formats">
+        {GROUPS.map((group) => (
+          <Group key={group.title} {...group} reports={all.data?.formats ?? []} chosen={format} choose={setFormat} />
+        ))}
+      </nav>
+      <Preview key={format.name} id={id} version={version} format={format} report={report} options={options} />
+      <Told
+        key={`${format.name} told`}
+        id={id}
+        format={format}
+        report={report}
+        fault={own.error ?? all.error}
+        chosen={chosen}
+        setChosen={setChosen}
+        options={options}
+      />
+    </main>
+  );
+}
+
+interface GroupProps {
+  title: string;
+  formats: readonly Offered[];
+  reports: readonly HandoffReport[];
+  chosen: Offered;
+  choose: (format: Offered) => void;
+}
+
+function Group({ title, formats, reports, chosen, choose }: GroupProps) {
+  const isRefused = (name: string) => reports.some((report) => report.name === name && report.refused.length > 0);
+  return (
+    <section>
+      <h2>{title}</h2>
+      {formats.map((format) => (
+        <PlainButton
+          key={format.name}
+          className="format"
+          aria-current={format === chosen ? 'true' : undefined}
+          onClick={() => choose(format)}
+        >
+          {format.title}
+          <span className="quiet">{isRefused(format.name) ? 'not yet' : ''}</span>
+        </PlainButton>
+      ))}
+    </section>
+  );
+}

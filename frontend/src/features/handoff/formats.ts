@@ -1,0 +1,72 @@
+/* The formats as the page offers them: by who reads them. */
+
+export interface Offered {
+  name: string;
+  title: string;
+  holds: string;
+  /** Made of pictures: how many a second, and how large, may be chosen. */
+  fps?: number;
+}
+
+export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] = [
+  {
+    title: 'To look at',
+    formats: [
+      {
+        name: 'html',
+        title: 'Web page',
+        holds:
+          'One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people who ask for less motion.',
+      },
+      { name: 'webm', title: 'Film', holds: 'VP9, which browsers play; what is transparent stays so.', fps: 60 },
+      { name: 'gif', title: 'GIF', holds: 'For mails and chats: few colours, and each pixel seen or not.', fps: 25 },
+      { name: 'webp', title: 'Animated WebP', holds: 'Exact colours and transparency, without loss.', fps: 30 },
+      { name: 'apng', title: 'Animated PNG', holds: 'Exact colours and transparency, without loss.', fps: 30 },
+    ],
+  },
+  {
+    title: 'To build with',
+    formats: [
+      {
+        name: 'live',
+        title: 'Live page',
+        holds:
+          'One HTML file that answers to pointer, touch and keys, with everything inside, and a calmer version. Its element can be told to go to a state.',
+      },
+      {
+        name: 'sprite',
+        title: 'Sprite sheet',
+        holds: 'All frames on one PNG, and a JSON file that says where each is and when.',
+        fps: 30,
+      },
+      {
+        name: 'tokens',
+        title: 'Design tokens',
+        holds: 'Durations, curves and transitions as DTCG; springs as an extension, with their linear().',
+      },
+    ],
+  },
+  {
+    title: 'To read',
+    formats: [
+      {
+        name: 'sheet',
+        title: 'Timing sheet',
+        holds: 'Every transition, lane by lane: a page to print, CSV and Markdown.',
+      },
+      { name: 'tape', title: 'Tape', holds: 'The computed values of all transitions for other players, as JSON and in few bytes.' }, // prettier-ignore
+    ],
+  },
+];
+
+export interface Chosen {
+  fps: number | null;
+  scale: number;
+}
+
+export const AS_IT_IS: Chosen = { fps: null, scale: 1 };
+
+/** As the server is asked; what is as usual is left out. */
+export function asked({ fps, scale }: Chosen): Record<string, string> {
+  return { ...(fps === null ? {} : { fps: String(fps) }), ...(scale === 1 ? {} : { scale: String(scale) }) };
+}

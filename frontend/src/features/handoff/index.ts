@@ -1,0 +1,1 @@
+export { HandoffPage } from './HandoffPage';

@@ -1,0 +1,85 @@
+"""What leaves, in a view of its own: chosen, looked at as it is, made smaller, and taken away."""
+
+from __future__ import annotations
+
+import io
+import json
+from pathlib import Path
+
+from PIL import Image
+from selenium.webdriver import Keys
+from test_building import add, begin, choose, give
+
+
+def moving(bench) -> None:
+    """From an empty piece: a mark that goes across and back."""
+    begin(bench, "Buoy light", 120, 60)
+    mark = add(bench, "ellipse", "Mark", width=20, height=20, x=10, y=20, fill="#d9503a")
+    choose(bench, mark)
+    bench.press("+ state")
+    give(bench, x=90)
+
+
+def chosen(bench, title: str) -> None:
+    bench.button(title).click()
+    bench.wait(lambda: bench.one(".format[aria-current]").text.startswith(title), f"{title} chosen")
+
+
+def size_of_picture(bench) -> list[int]:
+    asked = (
+        "const i = document.querySelector('.handed img'); return i?.complete ? [i.naturalWidth, i.naturalHeight] : []"
+    )
+    return bench.browser.execute_script(asked)
+
+
+def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
+    moving(bench)
+    bench.button("Hand off").click()
+    # The first is the page itself, in a frame.
+    frame = bench.wait(lambda: bench.one(".handed iframe"), "the page")
+    assert frame.get_attribute("src").split("?")[0].endswith("/handoff/html/html")
+    assert frame.get_attribute("sandbox") == "allow-scripts"
+    bench.browser.switch_to.frame(frame)
+    bench.wait(lambda: bench.all("[data-layer=ellipse]"), "its layer")
+    bench.browser.switch_to.default_content()
+
+    chosen(bench, "GIF")
+    bench.wait(lambda: size_of_picture(bench) == [120, 60], "the GIF")
+    assert "25 pictures a second of 120 × 60 px" in bench.one(".told").text
+    assert "half transparent" in bench.one(".told").text
+    bench.fill(bench.field("scale"), "2")
+    bench.wait(lambda: size_of_picture(bench) == [240, 120], "a larger GIF")
+    # What it cannot say is said before it is taken, and what was typed stays.
+    bench.fill(bench.field("pictures per second"), "60")
+    bench.wait(lambda: "Choose at most 50 per second" in bench.one(".told").text, "what is refused")
+    assert bench.one(".told .ant-btn-primary").get_attribute("href") is None
+    assert bench.field("pictures per second").get_attribute("value") == "60"
+    bench.fill(bench.field("pictures per second"), "10")
+    bench.browser.execute_cdp_cmd("Browser.setDownloadBehavior", {"behavior": "allow", "downloadPath": str(tmp_path)})
+    file = tmp_path / "buoy-light.gif"
+    bench.wait(lambda: "10 pictures a second" in bench.one(".told").text, "the new rate")
+    bench.button("Download buoy-light.gif").click()
+    bench.wait(lambda: file.exists() and file.read_bytes()[-1:] == b";", "the file")
+    assert Image.open(io.BytesIO(file.read_bytes())).size == (240, 120)
+
+    # By keys, to a text; what was chosen of pictures is not asked of it.
+    bench.one(".format[aria-current]").send_keys(Keys.TAB)
+    bench.button("Design tokens").send_keys(Keys.ENTER)
+    tokens = bench.wait(lambda: bench.one(".handed pre").text, "the text")
+    assert "state-1-to-state-2" in json.dumps(json.loads(tokens)) or "$type" in tokens
+    chosen(bench, "Timing sheet")
+    bench.one(".handed label:nth-child(3), .handed .ant-segmented-item:nth-child(3)").click()
+    bench.wait(lambda: bench.one(".handed pre").text.startswith("# Buoy light"), "the Markdown")
+    assert bench.errors() == []
+
+
+def test_a_film_and_a_sprite_sheet_are_seen(bench) -> None:
+    moving(bench)
+    bench.button("Hand off").click()
+    chosen(bench, "Film")
+    film = bench.one(".handed video")
+    bench.wait(lambda: film.get_property("currentTime") > 0, "that it plays")
+    assert (film.get_property("videoWidth"), film.get_property("videoHeight")) == (120, 60)
+    chosen(bench, "Sprite sheet")
+    bench.wait(lambda: size_of_picture(bench) and size_of_picture(bench)[0] % 120 == 0, "the sheet")
+    assert bench.button("Download buoy-light.sprite.zip").is_displayed()

@@ -16,7 +16,6 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
-from keen_ripple.handoff.unsupported import HandoffFault
 from keen_ripple.render import draw_at, draw_pose
 from support import DEMO, PLAYING, piece, pixels, timeline_in, way
 
@@ -367,11 +366,3 @@ def test_ellipses_are_drawn_as_they_leave(browser, tmp_path: Path, more: dict[st
     timeline = open_page(browser, tmp_path, document)
     ours = draw_pose(timeline.piece, timeline.rest, ground="white")[:, :, :3].astype(np.int16)
     assert np.abs(pixels(browser, 140, 90) - ours).max() <= 4
-
-
-def test_a_stroke_along_a_gradient_is_refused_with_its_place() -> None:
-    line = {"x": 0, "y": 0, "stroke": {"kind": "linear", "stops": ENDS}, "stroke_width": 4}
-    box = {"kind": "ellipse", "id": "box", "name": "Ring", "width": 90, "height": 90, **line}
-    with pytest.raises(HandoffFault) as caught:
-        FORMATS["html"].write(timeline_in(piece([box], states=[{"id": "a", "name": "A"}], transitions=[])))
-    assert (caught.value.place, "stroke of Ring" in caught.value.message) == ("/layers/0", True)

@@ -173,6 +173,7 @@ def test_a_stroke_along_a_gradient_by_numbers_and_keys(bench) -> None:
     assert bench.field("stretch").get_attribute("value") == "-2"
     assert bench.one(".inspector").get_property("scrollLeft") == 0
     bench.field("stretch").send_keys(Keys.ESCAPE)
-    # The hand-off says beforehand what it cannot say.
+    # The hand-off says beforehand what it draws.
     bench.button("Hand off").click()
-    bench.wait(lambda: "the gradient along the stroke of Ring" in bench.one(".handoff").text, "what is refused")
+    said = "Ring is drawn into pictures: its stroke lies along a gradient."
+    bench.wait(lambda: said in bench.one(".told").text, "what is drawn")

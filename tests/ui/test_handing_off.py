@@ -73,10 +73,10 @@ def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
     assert bench.errors() == []
 
 
-def test_a_film_and_a_sprite_sheet_are_seen(bench) -> None:
+def test_a_video_and_a_sprite_sheet_are_seen(bench) -> None:
     moving(bench)
     bench.button("Hand off").click()
-    chosen(bench, "Film")
+    chosen(bench, "Video")
     film = bench.one(".handed video")
     bench.wait(lambda: film.get_property("currentTime") > 0, "that it plays")
     assert (film.get_property("videoWidth"), film.get_property("videoHeight")) == (120, 60)

@@ -91,8 +91,8 @@ def test_a_switch(bench) -> None:
     bench.keys(Keys.PAGE_UP * 12)
     bench.wait(lambda: happened(bench) == before)
     bench.wait(lambda: len(bench.all(".kept .leads a")) == 3)
-    film, strip, _ = bench.all(".kept .leads a")
-    assert film.get_attribute("href").endswith("/rehearsals/1/film.html")
+    page, strip, _ = bench.all(".kept .leads a")
+    assert page.get_attribute("href").endswith("/handoff/html?of=1")
     assert strip.get_attribute("href").endswith("/rehearsals/1/filmstrip.png")
     bench.browser.execute_script("document.activeElement.blur()")
     bench.keys("R", shift=True)
@@ -165,13 +165,15 @@ def test_the_loop_stage_can_be_used(bench) -> None:
     bench.wait(lambda: bench.browser.execute_script(brass) == "rgb(185, 131, 43)")
     bench.button("use it").click()
     bench.wait(lambda: not bench.all(".used"))
-    # What it would do is handed off as a film; where that cannot be, the page says so first.
+    # What it would do is handed off too.
     bench.button("Hand off").click()
-    css = ".handoff [aria-label='Every way once'] a:not([disabled])"
-    assert bench.one(css).get_attribute("href").endswith("/rehearsals/every-way-once/film.html")
+    select(bench, "What is played", "every way once")
+    address = "/handoff/html?of=every-way-once"
+    bench.wait(lambda: bench.one(".told a.ant-btn-primary").get_attribute("href").endswith(address), "the rehearsal")
+    assert "of a rehearsal, played once" in bench.one(".told").text
     bench.open("/pieces/ferry-card/rehearse")
     bench.button("Every way once").click()
-    bench.wait(lambda: "No film of it yet" in bench.one(".kept .changed").text)
+    assert bench.button("web page").get_attribute("href").endswith(address)
 
 
 def test_a_group_is_one_thing(bench) -> None:

@@ -67,21 +67,24 @@ def test_there_is_nothing_to_delete(client) -> None:
     assert client.delete(f"{ADDRESS}/7").status_code == 404
 
 
-def test_a_film_and_a_sheet_of_one(client) -> None:
+def test_a_page_a_picture_and_a_sheet_of_one(client) -> None:
     """Of the one that the core makes, and of a kept one; what is neither is refused."""
     number = client.post(ADDRESS, json={"name": "On", "events": TAPS[:1], "until_ms": 900.0}).json["number"]
+    pages = ADDRESS.replace("rehearsals", "handoff")
     for which in ("every-way-once", str(number)):
-        film = client.get(f"{ADDRESS}/{which}/film.html")
-        assert film.status_code == 200
-        assert "@keyframes" in film.text
-        assert film.headers["Content-Disposition"].endswith('.html"')
+        page = client.get(f"{pages}/html?of={which}")
+        assert page.status_code == 200
+        assert "@keyframes" in page.text
+        name = which if which == "every-way-once" else f"rehearsal-{number}"
+        assert page.headers["Content-Disposition"].endswith(f'.{name}.html"')
         sheet = client.get(f"{ADDRESS}/{which}/filmstrip.png?frames=6")
         assert sheet.data.startswith(b"\x89PNG")
-        [report] = client.get(f"{ADDRESS}/{which}/film").json["formats"]
+        report = client.get(f"{pages}/html/report?of={which}").json
         assert report["refused"] == []
         assert "of a rehearsal, played once" in report["holds"]
-    [refused] = client.get("/api/pieces/ferry-card/rehearsals/every-way-once/film").json["formats"][0]["refused"]
-    assert "text of hint" in refused["message"]
-    assert client.get(f"{ADDRESS}/77/film.html").status_code == 404
-    assert "every-way-once" in client.get(f"{ADDRESS}/of-mine/film.html").json["error"]["remedy"]
+    assert "900 ms" in client.get(f"{pages}/gif/report?of={number}").json["holds"]
+    [said] = client.get("/api/pieces/ferry-card/handoff/html/report?of=every-way-once").json["said"]
+    assert said == "Hint is drawn into pictures: its text changes."
+    assert client.get(f"{pages}/html?of=77").status_code == 404
+    assert "every-way-once" in client.get(f"{pages}/html?of=of-mine").json["error"]["remedy"]
     assert client.get(f"{ADDRESS}/{number}/filmstrip.png?frames=1").status_code == 422

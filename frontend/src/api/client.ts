@@ -145,9 +145,7 @@ export const api = {
   restoreTake: (id: string, number: number) => ask<Numbered>('POST', `${at(id)}/takes/${number}/restore`),
   dropTake: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/takes/${number}`),
   rehearsals: (id: string) => ask<Rehearsals>('GET', `${at(id)}/rehearsals`),
-  rehearsalFilm: (id: string, which: string) => ask<Handoffs>('GET', `${at(id)}/rehearsals/${which}/film`),
-  rehearsalAddress: (id: string, which: string, file: 'film.html' | 'filmstrip.png') =>
-    `/api${at(id)}/rehearsals/${which}/${file}`,
+  rehearsalStrip: (id: string, which: string) => `/api${at(id)}/rehearsals/${which}/filmstrip.png`,
   keepRehearsal: (id: string, kept: NewRehearsal) => ask<Numbered>('POST', `${at(id)}/rehearsals`, kept),
   dropRehearsal: (id: string, number: number) => ask<Numbered>('DELETE', `${at(id)}/rehearsals/${number}`),
   /** The bytes of the file, whatever its encoding: what it says is read by the server alone. */

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Collection, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
@@ -75,13 +75,17 @@ def part_of(run: Run) -> Part:
 
 def frames_of(timeline: Timeline, fps: float, clock_ms: int = 1) -> list[Frame]:
     """The frames of the part that is shown; what looks the same is one frame. Raises Fault for more than 3600."""
-    return _joined(timeline, slots_of(timeline, fps, clock_ms))
+    return joined(timeline, slots_of(timeline, fps, clock_ms))
 
 
 def slots_of(timeline: Timeline, fps: float, clock_ms: int = 1) -> list[Frame]:
     """All frames at `fps`, as near as a clock of whole `clock_ms` can say; together they last exactly as long as the
     part, rounded to that clock. A part that is not played again ends with its last look."""
-    part = part_of(timeline.run)
+    return slots_in(part_of(timeline.run), fps, clock_ms)
+
+
+def slots_in(part: Part, fps: float, clock_ms: int = 1) -> list[Frame]:
+    """The same of any part."""
     count = max(round(part.length_ms * fps / 1000.0), 1)
     if count > MOST_FRAMES:
         most = MOST_FRAMES * 1000.0 / part.length_ms
@@ -94,14 +98,15 @@ def slots_of(timeline: Timeline, fps: float, clock_ms: int = 1) -> list[Frame]:
     return slots
 
 
-def _joined(timeline: Timeline, slots: Sequence[Frame]) -> list[Frame]:
-    """Without those that show what the one before shows."""
+def joined(timeline: Timeline, slots: Sequence[Frame], layers: Collection[str] | None = None) -> list[Frame]:
+    """Without those that show what the one before shows; of the whole piece, or of these layers of it."""
     found: list[Frame] = []
     before = None
     for first in range(0, len(slots), POSES_AT_ONCE):
         some = slots[first : first + POSES_AT_ONCE]
         for slot, pose in zip(some, sample(timeline, [slot.t_ms for slot in some]), strict=True):
-            look = (pose, left_at(timeline, slot.t_ms))
+            seen = pose if layers is None else {name: pose[name] for name in layers}
+            look = (seen, left_at(timeline, slot.t_ms))
             if found and look == before:
                 found[-1] = Frame(found[-1].t_ms, found[-1].length_ms + slot.length_ms)
             else:

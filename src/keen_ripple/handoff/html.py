@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterable, Iterator, Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 from html import escape
 from typing import Any
 
@@ -13,14 +13,16 @@ from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
 from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
+from keen_ripple.handoff.flipbook import Flipbook, flipbook_of
 from keen_ripple.handoff.fonts import font_faces, font_notes
 from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.keyframes import Animation, animations_of
 from keen_ripple.handoff.names import class_names
 from keen_ripple.handoff.options import AS_IT_IS, Options
 from keen_ripple.handoff.report import Report, report_of
-from keen_ripple.handoff.unsupported import refuse_unsupported, unsupported
 
 
 @dataclass(frozen=True)
@@ -31,14 +33,17 @@ class Html:
 
     def report(self, timeline: Timeline, options: Options = AS_IT_IS) -> Report:
         options.check(self.name, self.takes)
-        return report_of(timeline, list(unsupported(timeline)), font_notes(timeline))
+        names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)} | {WHOLE: "All of it"}
+        found = beyond_css(timeline)
+        said = [f"{names[layer]} is drawn into pictures: {what}." for layer, what in found.items()]
+        notes = [note for note in part_of(timeline.run).left_out if found and "jumps" in note]
+        return replace(report_of(timeline, (), (*notes, *font_notes(timeline))), said=tuple(said))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
         return {"html": self.write(timeline)}
 
     def write(self, timeline: Timeline) -> bytes:
-        refuse_unsupported(timeline)
         return ("\n".join(_page(timeline)) + "\n").encode("utf-8")
 
 
@@ -56,16 +61,21 @@ def _page(timeline: Timeline) -> Iterator[str]:
         f"  <title>{escape(piece.name)}</title>",
         "  <style>",
     )
-    yield from _indented(_style(timeline), 4)
+    drawn = {layer: flipbook_of(timeline, layer) for layer in beyond_css(timeline)}
+    yield from _indented(_style(timeline, drawn), 4)
     yield from ("  </style>", "</head>", "<body>")
     yield f'  <div class="piece" data-piece="{piece.id}" role="img" aria-label="{escape(piece.name)}">'
-    yield from _indented(_content(timeline), 4)
+    yield from _indented(_content(timeline, drawn), 4)
     yield from ("  </div>", "</body>", "</html>")
 
 
-def _style(timeline: Timeline) -> Iterator[str]:
+Drawn = Mapping[str, Flipbook]
+"""By the layers that are drawn into pictures, or for the whole piece, those pictures."""
+
+
+def _style(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
     piece = timeline.piece
-    layers = [layer for layer, _ in walk(piece.layers)]
+    layers = [] if WHOLE in drawn else list(_said(piece.layers, drawn))
     names = class_names(piece.layers)
     yield from font_faces(timeline)
     yield from _rule("body", {"margin": "0"})
@@ -88,8 +98,36 @@ def _style(timeline: Timeline) -> Iterator[str]:
     for layer in layers:
         for animation in animations[layer.id]:
             yield from animation.lines()
+    names = names | {WHOLE: DRAWN}
+    yield from _pictures(piece, drawn, names)
     yield from _masks(timeline, [layer for layer in layers if layer.mask], seen_first)
     yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]], names)
+
+
+# The class of the one element of a piece that is drawn whole.
+DRAWN = "drawn"
+
+
+def _said(layers: Sequence[LayerBase], drawn: Drawn) -> Iterator[LayerBase]:
+    """The layers that CSS says, without those that are drawn and what lies in them."""
+    for layer in layers:
+        if layer.id not in drawn:
+            yield layer
+            yield from _said(layer.layers, drawn)
+
+
+def _pictures(piece: Piece, drawn: Drawn, names: Mapping[str, str]) -> Iterator[str]:
+    still: list[str] = []
+    for layer, book in drawn.items():
+        name = f"{piece.id}-{names[layer]}--drawn"
+        motion = book.animation(name)
+        yield from _rule(f".{names[layer]}", {**book.style(), **({"animation": motion} if motion else {})})
+        yield from book.keyframes(name)
+        still += _rule(f".{names[layer]}", {"animation": "none"}) if motion else []
+    if still:
+        yield "@media (prefers-reduced-motion: reduce) {"
+        yield from _indented(still, 2)
+        yield "}"
 
 
 def _masks(timeline: Timeline, masks: Sequence[LayerBase], look: Pose) -> Iterator[str]:
@@ -178,9 +216,12 @@ def _fixed(layer: LayerBase) -> dict[str, str]:
     return {"background-repeat": "no-repeat"} if layer.kind == "picture" else unseen
 
 
-def _content(timeline: Timeline) -> Iterator[str]:
+def _content(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
     piece = timeline.piece
-    elements = _elements(piece.layers, timeline, class_names(piece.layers))
+    if WHOLE in drawn:
+        yield f'<div class="{DRAWN}" data-layer></div>'
+        return
+    elements = _elements(piece.layers, timeline, class_names(piece.layers), drawn)
     if not piece.sections:
         yield from elements
         return
@@ -190,23 +231,25 @@ def _content(timeline: Timeline) -> Iterator[str]:
     yield "</div>"
 
 
-def _elements(layers: Sequence[LayerBase], timeline: Timeline, names: Mapping[str, str]) -> Iterator[str]:
+def _elements(layers: Sequence[LayerBase], timeline: Timeline, names: Mapping[str, str], drawn: Drawn) -> Iterator[str]:
     """Siblings in painting order; what stands above a mask is inside an element that it cuts."""
     for index, layer in enumerate(layers):
         pinned = layer.pinned and timeline.piece.sections
         yield from ('<div class="pinned">',) if pinned else ()
-        yield from _element(layer, timeline, names)
+        yield from _element(layer, timeline, names, drawn)
         yield from ("</div>",) if pinned else ()
         if layer.mask:
             yield f'<div data-mask="{layer.id}">'
-            yield from _indented(_elements(layers[index + 1 :], timeline, names), 2)
+            yield from _indented(_elements(layers[index + 1 :], timeline, names, drawn), 2)
             yield "</div>"
             return
 
 
-def _element(layer: LayerBase, timeline: Timeline, names: Mapping[str, str]) -> Iterator[str]:
+def _element(layer: LayerBase, timeline: Timeline, names: Mapping[str, str], drawn: Drawn) -> Iterator[str]:
     mark, look = f'class="{names[layer.id]}" data-layer="{layer.id}"', layer.base
-    if layer.kind == "text":
+    if layer.id in drawn:
+        yield f"<div {mark}></div>"
+    elif layer.kind == "text":
         yield f"<div {mark}>{escape(look['text'])}</div>"
     elif layer.kind == "path":
         view = f"0 0 {css_number(look['view_width'])} {css_number(look['view_height'])}"
@@ -220,7 +263,7 @@ def _element(layer: LayerBase, timeline: Timeline, names: Mapping[str, str]) -> 
         yield "</svg>"
     elif layer.layers:
         yield f"<div {mark}>"
-        yield from _indented(_elements(layer.layers, timeline, names), 2)
+        yield from _indented(_elements(layer.layers, timeline, names, drawn), 2)
         yield "</div>"
     else:
         yield f"<div {mark}></div>"

@@ -20,7 +20,6 @@ from keen_ripple.handoff.fonts import font_faces, font_notes
 from keen_ripple.handoff.format import Files
 from keen_ripple.handoff.options import AS_IT_IS, Options
 from keen_ripple.handoff.report import BY_ITSELF, Report
-from keen_ripple.handoff.unsupported import HandoffFault
 
 # What the element carries, told at the head of the file.
 USE = """
@@ -32,9 +31,9 @@ USE = """
 """
 
 
-def _rehearsed() -> HandoffFault:
+def _rehearsed() -> Fault:
     remedy = "Choose html, which plays what happened."
-    return HandoffFault("A live page answers to whoever acts, and plays no rehearsal.", remedy=remedy)
+    return Fault("A live page answers to whoever acts, and plays no rehearsal.", remedy=remedy)
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 
 # Classes that the page has besides.
-TAKEN = ("piece", "content", "pinned")
+TAKEN = ("piece", "content", "pinned", "drawn")
 LONGEST = 48
 
 

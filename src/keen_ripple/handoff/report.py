@@ -18,6 +18,8 @@ class Report:
     holds: str
     leaves_out: tuple[str, ...]
     refused: tuple[Fault, ...]
+    # What is said otherwise than the format says things by itself.
+    said: tuple[str, ...] = ()
 
 
 def report_of(timeline: Timeline, refused: Sequence[Fault], notes: Iterable[str] = ()) -> Report:

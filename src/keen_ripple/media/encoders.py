@@ -104,6 +104,13 @@ def png(pixels: Pixels) -> bytes:
     return file.getvalue()
 
 
+def webp_still(pixels: Pixels) -> bytes:
+    """One picture, without loss."""
+    file = io.BytesIO()
+    Image.fromarray(pixels, "RGBA").save(file, "WEBP", lossless=True, quality=EFFORT, method=2)
+    return file.getvalue()
+
+
 def webm(frames: Iterable[Pixels], lengths_ms: Sequence[int], clear: bool) -> bytes:
     """VP9; with `clear` what is transparent stays so, else it is black. Odd sides get one px more, as VP9 needs."""
     file = io.BytesIO()

@@ -9,6 +9,7 @@ import numpy as np
 import skia
 
 from keen_ripple.core.document import Piece
+from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.timeline import Timeline, left_at, sample
@@ -17,6 +18,7 @@ from keen_ripple.render.paints import argb
 
 MOST_PIXELS = 64_000_000
 
+Area = tuple[float, float, float, float]
 Pixels = np.ndarray[Any, np.dtype[np.uint8]]
 
 
@@ -27,10 +29,31 @@ def draw_pose(piece: Piece, pose: Pose, scale: float = 1.0, ground: str | None =
 
 def draw_at(timeline: Timeline, t_ms: float, scale: float = 1.0, ground: str | None = None) -> Pixels:
     """The same at a moment of the run; in a cross-fade both looks are added up."""
+    return _drawn(timeline.piece, looks_at(timeline, t_ms), scale, ground)
+
+
+def looks_at(timeline: Timeline, t_ms: float) -> list[tuple[Pose, float]]:
+    """What is seen at a moment, each with its share (0–1): in cross-fades also the looks that they leave."""
     [pose] = sample(timeline, [t_ms])
     left = left_at(timeline, t_ms)
-    looks = [*left, (pose, 1.0 - sum(share for _, share in left))]
-    return _drawn(timeline.piece, looks, scale, ground)
+    return [*left, (pose, 1.0 - sum(share for _, share in left))]
+
+
+def draw_part(timeline: Timeline, t_ms: float, layer: LayerBase | None, area: Area, scale: float) -> Pixels:
+    """One layer with all that is in it at a moment of the run, as it lies in its group; all layers for None.
+
+    `area` is (left, top, width, height) in px of that group. Shape and form as of `draw_pose`, without any ground.
+    """
+    left, top, *sides = area
+    width, height = (max(round(side * scale), 1) for side in sides)
+    surface = skia.Surface(width, height)
+    canvas = surface.getCanvas()
+    canvas.clear(argb("none"))
+    canvas.scale(scale, scale)
+    canvas.translate(-left, -top)
+    layers = timeline.piece.layers if layer is None else [layer]
+    added(canvas, looks_at(timeline, t_ms), lambda pose: draw_layers(canvas, layers, pose, timeline.piece.fonts))
+    return np.asarray(surface.makeImageSnapshot().toarray(colorType=skia.kRGBA_8888_ColorType))
 
 
 def colour_at(piece: Piece, pose: Pose, x: float, y: float) -> tuple[float, float, float, float]:

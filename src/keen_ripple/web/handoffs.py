@@ -4,15 +4,17 @@ from __future__ import annotations
 
 import io
 import zipfile
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 
 from flask import Blueprint, Response, request
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.live.hearing import Event
+from keen_ripple.core.live.rehearse import rehearse
+from keen_ripple.core.timeline import Timeline, timeline_of_rehearsal
 from keen_ripple.handoff import AS_IT_IS, FORMATS, Format, Options
 from keen_ripple.store import pieces
-from keen_ripple.web import revisions
+from keen_ripple.web import rehearsals, revisions
 from keen_ripple.web.contract.answers import HandoffReport, Handoffs, Refusal
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
@@ -35,9 +37,10 @@ def reports(piece_id: str) -> ResponseReturnValue:
 
 @blueprint.get("/<name>/report")
 def report(piece_id: str, name: str) -> ResponseReturnValue:
-    """The same of one format, with options."""
+    """The same of one format, with options, and of what is asked for."""
     timeline = revisions.current_timeline(piece_id)
-    return told_of(_known(name), timeline, _options()).told()
+    _, acted = _played(piece_id)
+    return told_of(_known(name), _of(timeline, acted), _options()).told()
 
 
 def told_of(form: Format, timeline: Timeline, options: Options = AS_IT_IS) -> HandoffReport:
@@ -49,6 +52,7 @@ def told_of(form: Format, timeline: Timeline, options: Options = AS_IT_IS) -> Ha
         endings=list(form.endings),
         holds=found.holds,
         leaves_out=found.leaves_out,
+        said=found.said,
         refused=refused,
     )
 
@@ -56,10 +60,11 @@ def told_of(form: Format, timeline: Timeline, options: Options = AS_IT_IS) -> Ha
 @blueprint.get("/<name>")
 def download(piece_id: str, name: str) -> Response:
     """The piece in one format, as a download; several files as a zip."""
-    form, piece = _known(name), pieces.load(connection(), piece_id)
-    content = HANDOFFS.drawn(piece_id, written, name, _options(), piece.id)
+    form, (played, acted) = _known(name), _played(piece_id)
+    stem = f"{piece_id}.{played}" if played else piece_id
+    content = HANDOFFS.drawn(piece_id, written, name, _options(), stem, acted)
     ending, media_type = next(iter(form.endings.items())) if len(form.endings) == 1 else (f"{name}.zip", ZIP)
-    headers = {"Content-Disposition": f'attachment; filename="{piece.id}.{ending}"'}
+    headers = {"Content-Disposition": f'attachment; filename="{stem}.{ending}"'}
     return Response(content, mimetype=media_type, headers=headers)
 
 
@@ -69,18 +74,38 @@ def looked_at(piece_id: str, name: str, ending: str) -> Response:
     form = _known(name)
     if ending not in form.endings:
         raise RequestFault(f"{name} has no file {ending!r}.", value=ending, remedy=f"Known: {', '.join(form.endings)}.")
-    content = HANDOFFS.drawn(piece_id, one_file, name, _options(), ending)
+    _, acted = _played(piece_id)
+    content = HANDOFFS.drawn(piece_id, one_file, name, _options(), ending, acted)
     return of_others(Response(content, mimetype=form.endings[ending]))
 
 
-def written(timeline: Timeline, name: str, options: Options, stem: str) -> bytes:
+Acted = tuple[Sequence[Event], float] | None
+"""Of a rehearsal its events and its length, ms."""
+
+
+def written(timeline: Timeline, name: str, options: Options, stem: str, acted: Acted) -> bytes:
     """The only file of a format, or all of them in a zip."""
-    files = FORMATS[name].files(timeline, options)
+    files = FORMATS[name].files(_of(timeline, acted), options)
     return next(iter(files.values())) if len(files) == 1 else _zipped(stem, files)
 
 
-def one_file(timeline: Timeline, name: str, options: Options, ending: str) -> bytes:
-    return FORMATS[name].files(timeline, options)[ending]
+def one_file(timeline: Timeline, name: str, options: Options, ending: str, acted: Acted) -> bytes:
+    return FORMATS[name].files(_of(timeline, acted), options)[ending]
+
+
+def _of(timeline: Timeline, acted: Acted) -> Timeline:
+    return timeline if acted is None else timeline_of_rehearsal(rehearse(timeline.piece, *acted))
+
+
+def _played(piece_id: str) -> tuple[str, Acted]:
+    """What is asked for: what plays by itself, or a rehearsal with its name. Raises Missing."""
+    which = request.args.get("of", "")
+    if not which:
+        # Whether it is there at all.
+        pieces.load(connection(), piece_id)
+        return "", None
+    name, events, until_ms = rehearsals.asked(piece_id, which, revisions.current_timeline(piece_id).piece)
+    return name, (events, until_ms)
 
 
 def _zipped(stem: str, files: Mapping[str, bytes]) -> bytes:

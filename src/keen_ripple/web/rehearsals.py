@@ -16,8 +16,6 @@ from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.live.tables import tables_of
-from keen_ripple.core.timeline import Timeline, timeline_of_rehearsal
-from keen_ripple.handoff import AS_IT_IS, FORMATS
 from keen_ripple.store import atomic, pieces, rehearsals
 from keen_ripple.store.rehearsals import Kept
 from keen_ripple.web import pictures, revisions
@@ -26,7 +24,6 @@ from keen_ripple.web.contract.bodies import NewRehearsal, body
 from keen_ripple.web.contract.fault import RequestFault
 from keen_ripple.web.database import connection
 from keen_ripple.web.drawing import PICTURES
-from keen_ripple.web.handoffs import told_of
 
 # What the one is called that the core makes.
 MADE = "every-way-once"
@@ -62,36 +59,15 @@ def _compared(piece: Piece, kept: Kept) -> answers.KeptRehearsal:
     )
 
 
-@blueprint.get("/<which>/film")
-def film_report(piece_id: str, which: str) -> ResponseReturnValue:
-    """What a page that plays a rehearsal would hold, and why there is none."""
-    _, timeline = _acted(piece_id, which)
-    return answers.Handoffs(formats=[told_of(FORMATS["html"], timeline)]).told()
-
-
-@blueprint.get("/<which>/film.html")
-def film(piece_id: str, which: str) -> Response:
-    """A rehearsal as a page that plays it: the one that the core makes, or a kept one by its number."""
-    name, timeline = _acted(piece_id, which)
-    headers = {"Content-Disposition": f'attachment; filename="{piece_id}.{name}.html"'}
-    return Response(FORMATS["html"].files(timeline, AS_IT_IS)["html"], mimetype="text/html", headers=headers)
-
-
 @blueprint.get("/<which>/filmstrip.png")
 def strip(piece_id: str, which: str) -> Response:
     """Moments of it on one sheet."""
-    _, events, until_ms = _asked(piece_id, which, revisions.current_timeline(piece_id).piece)
+    _, events, until_ms = asked(piece_id, which, revisions.current_timeline(piece_id).piece)
     frames = request.args.get("frames", 24, type=int)
     return Response(PICTURES.drawn(piece_id, pictures.acted_strip, events, until_ms, frames), mimetype="image/png")
 
 
-def _acted(piece_id: str, which: str) -> tuple[str, Timeline]:
-    piece = revisions.current_timeline(piece_id).piece
-    name, events, until_ms = _asked(piece_id, which, piece)
-    return name, timeline_of_rehearsal(rehearse(piece, events, until_ms))
-
-
-def _asked(piece_id: str, which: str, piece: Piece) -> tuple[str, list[Event], float]:
+def asked(piece_id: str, which: str, piece: Piece) -> tuple[str, list[Event], float]:
     """What a file of it is called, its events, and how long it is. Raises Missing."""
     if which == MADE:
         return which, *made_events(piece)

@@ -2156,6 +2156,7 @@ export interface HandoffReport {
   endings: string[];
   holds: string;
   leaves_out: string[];
+  said: string[];
   refused: Refusal[];
 }
 export interface Refusal {

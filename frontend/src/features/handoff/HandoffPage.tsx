@@ -21,7 +21,7 @@ function Handoff() {
   const [format, setFormat] = useState<Offered>(FIRST);
   const [chosen, setChosen] = useState<Chosen>(AS_IT_IS);
   const all = useQuery({ queryKey: ['handoffs', id, version], queryFn: () => api.handoffs(id) });
-  const options = format.fps ? asked(chosen) : {};
+  const options = asked(format, chosen);
   const own = useQuery({
     queryKey: ['handoff', id, version, format.name, options],
     queryFn: () => api.handoff(id, format.name, options),

@@ -1,8 +1,8 @@
-import { Button, Flex } from 'antd';
+import { Button, Flex, Select } from 'antd';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
 import { NumberField } from '../../shared/ui/Field';
-import { EVERY_WAY, isByAPerson, useBench, useNoFilm } from '../workbench';
+import { EVERY_WAY, useRehearsals } from '../workbench';
 import type { Chosen, Offered } from './formats';
 
 interface Props {
@@ -19,7 +19,8 @@ interface Props {
 export function Told({ id, format, report, fault, chosen, setChosen, options }: Props) {
   const refused = report?.refused ?? [];
   const [only] = report?.endings ?? [];
-  const file = `${id}.${report?.endings.length === 1 ? only : `${format.name}.zip`}`;
+  const stem = options.of ? `${id}.${options.of === EVERY_WAY ? EVERY_WAY : `rehearsal-${options.of}`}` : id;
+  const file = `${stem}.${report?.endings.length === 1 ? only : `${format.name}.zip`}`;
   return (
     <Flex component="aside" vertical gap={16} className="told" aria-label="What it holds">
       {fault && <p role="alert">{fault.message}</p>}
@@ -42,17 +43,9 @@ export function Told({ id, format, report, fault, chosen, setChosen, options }: 
           </ul>
         </div>
       )}
-      {report && report.leaves_out.length > 0 && (
-        <section>
-          <h2>Left out</h2>
-          <ul>
-            {report.leaves_out.map((line) => (
-              <li key={line}>{line}</li>
-            ))}
-          </ul>
-        </section>
-      )}
-      {format.fps !== undefined && <OfPictures usual={format.fps} chosen={chosen} setChosen={setChosen} />}
+      {report && report.leaves_out.length > 0 && <Lines title="Left out" lines={report.leaves_out} />}
+      {report && report.said.length > 0 && <Lines title="Said as" lines={report.said} />}
+      {(format.fps || format.acted) && <Options format={format} chosen={chosen} setChosen={setChosen} />}
       <Button
         type="primary"
         disabled={!report || refused.length > 0}
@@ -61,19 +54,27 @@ export function Told({ id, format, report, fault, chosen, setChosen, options }: 
       >
         Download {file}
       </Button>
-      {format.name === 'html' && <Film id={id} />}
       {format.name === 'tape' && <PieceFile id={id} />}
     </Flex>
   );
 }
 
-interface OfPicturesProps {
-  usual: number;
-  chosen: Chosen;
-  setChosen: (chosen: Chosen) => void;
+function Lines({ title, lines }: { title: string; lines: readonly string[] }) {
+  return (
+    <section>
+      <h2>{title}</h2>
+      <ul>
+        {lines.map((line) => (
+          <li key={line}>{line}</li>
+        ))}
+      </ul>
+    </section>
+  );
 }
 
-function OfPictures({ usual, chosen, setChosen }: OfPicturesProps) {
+type OptionsProps = Pick<Props, 'format' | 'chosen' | 'setChosen'>;
+
+function Options({ format, chosen, setChosen }: OptionsProps) {
   const change = (more: Partial<Chosen>) => {
     setChosen({ ...chosen, ...more });
     return Promise.resolve();
@@ -81,36 +82,37 @@ function OfPictures({ usual, chosen, setChosen }: OfPicturesProps) {
   return (
     <section>
       <h2>Options</h2>
-      <div className="pairs">
-        <NumberField
-          label="per second"
-          name="pictures per second"
-          value={chosen.fps ?? usual}
-          commit={(fps) => change({ fps })}
-          clear={() => change({ fps: null })}
-        />
-        <NumberField label="scale" value={chosen.scale} step={0.5} unit="×" commit={(scale) => change({ scale })} />
-      </div>
+      {format.acted && <Plays of={chosen.of} choose={(of) => void change({ of })} />}
+      {format.fps !== undefined && (
+        <div className="pairs">
+          <NumberField
+            label="per second"
+            name="pictures per second"
+            value={chosen.fps ?? format.fps}
+            commit={(fps) => change({ fps })}
+            clear={() => change({ fps: null })}
+          />
+          <NumberField label="scale" value={chosen.scale} step={0.5} unit="×" commit={(scale) => change({ scale })} />
+        </div>
+      )}
     </section>
   );
 }
 
-/** Of a piece that waits for somebody: what would happen, played. */
-function Film({ id }: { id: string }) {
-  const waits = useBench((b) => (b.document.transitions ?? []).some(({ cue }) => isByAPerson(cue ?? 'hold')));
-  const refused = useNoFilm(EVERY_WAY, waits);
-  if (!waits) return null;
+/** What is played: what happens by itself, or what happens in a rehearsal. */
+function Plays({ of, choose }: { of: string; choose: (of: string) => void }) {
+  const { data } = useRehearsals();
+  const kept = data?.kept.map(({ number, name }) => ({ value: String(number), label: name })) ?? [];
+  const acted = data?.made.events.length ? [{ value: EVERY_WAY, label: 'every way once' }] : [];
+  if (!kept.length && !acted.length) return null;
   return (
-    <section aria-label="Every way once">
-      <h2>Every way once</h2>
-      <p className="quiet">
-        A web page that plays what the piece does when each of its cues is given once. Others are had from Rehearse.
-      </p>
-      {refused && <p role="alert">There is no such page of this piece yet: {refused}</p>}
-      <Button disabled={refused !== ''} href={api.rehearsalAddress(id, EVERY_WAY, 'film.html')} download>
-        Download {id}.every-way-once.html
-      </Button>
-    </section>
+    <Select
+      aria-label="What is played"
+      size="small"
+      value={of}
+      onChange={choose}
+      options={[{ value: '', label: 'what happens by itself' }, ...acted, ...kept]}
+    />
   );
 }
 

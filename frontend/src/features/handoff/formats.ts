@@ -6,6 +6,8 @@ export interface Offered {
   holds: string;
   /** Made of pictures: how many a second, and how large, may be chosen. */
   fps?: number;
+  /** Plays a rehearsal as well as what happens by itself. */
+  acted?: boolean;
 }
 
 export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] = [
@@ -15,13 +17,38 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       {
         name: 'html',
         title: 'Web page',
+        acted: true,
         holds:
           'One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people who ask for less motion.',
       },
-      { name: 'webm', title: 'Film', holds: 'VP9, which browsers play; what is transparent stays so.', fps: 60 },
-      { name: 'gif', title: 'GIF', holds: 'For mails and chats: few colours, and each pixel seen or not.', fps: 25 },
-      { name: 'webp', title: 'Animated WebP', holds: 'Exact colours and transparency, without loss.', fps: 30 },
-      { name: 'apng', title: 'Animated PNG', holds: 'Exact colours and transparency, without loss.', fps: 30 },
+      {
+        name: 'webm',
+        title: 'Video',
+        holds: 'WebM with VP9, which browsers play; what is transparent stays so.',
+        fps: 60,
+        acted: true,
+      },
+      {
+        name: 'gif',
+        title: 'GIF',
+        holds: 'For mails and chats: few colours, and each pixel seen or not.',
+        fps: 25,
+        acted: true,
+      },
+      {
+        name: 'webp',
+        title: 'Animated WebP',
+        holds: 'Exact colours and transparency, without loss.',
+        fps: 30,
+        acted: true,
+      },
+      {
+        name: 'apng',
+        title: 'Animated PNG',
+        holds: 'Exact colours and transparency, without loss.',
+        fps: 30,
+        acted: true,
+      },
     ],
   },
   {
@@ -38,6 +65,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
         title: 'Sprite sheet',
         holds: 'All frames on one PNG, and a JSON file that says where each is and when.',
         fps: 30,
+        acted: true,
       },
       {
         name: 'tokens',
@@ -62,11 +90,17 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
 export interface Chosen {
   fps: number | null;
   scale: number;
+  /** The rehearsal that is played; none for what happens by itself. */
+  of: string;
 }
 
-export const AS_IT_IS: Chosen = { fps: null, scale: 1 };
+export const AS_IT_IS: Chosen = { fps: null, scale: 1, of: '' };
 
-/** As the server is asked; what is as usual is left out. */
-export function asked({ fps, scale }: Chosen): Record<string, string> {
-  return { ...(fps === null ? {} : { fps: String(fps) }), ...(scale === 1 ? {} : { scale: String(scale) }) };
+/** As the server is asked; what is as usual, or not of this format, is left out. */
+export function asked(format: Offered, { fps, scale, of }: Chosen): Record<string, string> {
+  const ofPictures = {
+    ...(fps === null ? {} : { fps: String(fps) }),
+    ...(scale === 1 ? {} : { scale: String(scale) }),
+  };
+  return { ...(format.fps ? ofPictures : {}), ...(format.acted && of ? { of } : {}) };
 }

@@ -3,7 +3,7 @@ import { useState } from 'react';
 import { Input } from '../../shared/ui/Input';
 import { PlainButton } from '../../shared/ui/PlainButton';
 import { api } from '../../api/client';
-import { EVERY_WAY, useNoFilm } from '../workbench';
+import { EVERY_WAY } from '../workbench';
 import type { EventModel, KeptRehearsal, MadeRehearsal } from '../../api/contract';
 import { changeOf } from './words';
 
@@ -80,35 +80,24 @@ function Entry({ name, piece, which, events, until_ms, isChosen, act, drop, chan
   );
 }
 
-/** What can be had of a rehearsal, and why not. */
+/** What can be had of a rehearsal. */
 function Leads({ name, piece, which, events }: Pick<EntryProps, 'name' | 'piece' | 'which' | 'events'>) {
-  const noFilm = useNoFilm(which);
   return (
-    <>
-      <div className="leads">
-        {noFilm === '' && (
-          <a href={api.rehearsalAddress(piece, which, 'film.html')} download title="A web page that plays it">
-            film
-          </a>
-        )}
-        <a
-          href={api.rehearsalAddress(piece, which, 'filmstrip.png')}
-          target="_blank"
-          rel="noreferrer"
-          title="Moments of it in one picture"
-        >
-          filmstrip
-        </a>
-        <a
-          title="What is done in it, as a file for keen-ripple rehearse"
-          download={`${name}.json`}
-          href={`data:application/json,${encodeURIComponent(JSON.stringify(events))}`}
-        >
-          events
-        </a>
-      </div>
-      {noFilm && <p className="changed">No film of it yet: {noFilm}</p>}
-    </>
+    <div className="leads">
+      <a href={api.handoffAddress(piece, 'html', { of: which })} download title="A web page that plays it">
+        web page
+      </a>
+      <a href={api.rehearsalStrip(piece, which)} target="_blank" rel="noreferrer" title="Moments of it in one picture">
+        filmstrip
+      </a>
+      <a
+        title="What is done in it, as a file for keen-ripple rehearse"
+        download={`${name}.json`}
+        href={`data:application/json,${encodeURIComponent(JSON.stringify(events))}`}
+      >
+        events
+      </a>
+    </div>
   );
 }
 

@@ -3,7 +3,7 @@ export { attempt, clock, forgetPiece, make, sayFault, useBench } from './bench';
 export { choose } from './choosing';
 export { awaited, cueLabel, isByAPerson } from './cues';
 export { rehearsal } from './shortcuts';
-export { EVERY_WAY, useNoFilm, useRehearsals } from './rehearsals';
+export { EVERY_WAY, useRehearsals } from './rehearsals';
 export { Speeds } from './watch/Speeds';
 export { BenchFrame } from './BenchFrame';
 export * as edits from './edits';

@@ -13,20 +13,6 @@ export interface Rehearsing extends Omit<Rehearsals, 'tables'> {
 /** What the server calls the rehearsal that the core makes. */
 export const EVERY_WAY = 'every-way-once';
 
-/** Why there is no film of a rehearsal; empty where there is one, null while nobody knows. */
-export function useNoFilm(which: string, wanted = true): string | null {
-  const id = useBench((b) => b.id);
-  const version = useBench((b) => `${b.revision} ${b.holds}`);
-  const { data, error } = useQuery({
-    queryKey: ['film', id, version, which],
-    queryFn: () => api.rehearsalFilm(id, which),
-    enabled: wanted,
-  });
-  if (error) return error.message;
-  const refused = data?.formats[0]?.refused;
-  return refused ? refused.map(({ message, remedy }) => `${message} ${remedy}`).join(' ') : null;
-}
-
 /** The rehearsals of the piece, and what asks for others. */
 export function useRehearsals(wanted = true) {
   const id = useBench((b) => b.id);

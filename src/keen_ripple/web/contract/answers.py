@@ -301,6 +301,8 @@ class HandoffReport(Answer):
     endings: list[str]
     holds: str
     leaves_out: tuple[str, ...]
+    # What is said otherwise than the format says things by itself.
+    said: tuple[str, ...]
     refused: list[Refusal]
 
 

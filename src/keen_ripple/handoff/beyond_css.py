@@ -1,0 +1,124 @@
+"""What CSS keyframes cannot say of a piece: such layers are drawn into pictures, and named."""
+
+from __future__ import annotations
+
+from collections.abc import Collection, Iterator, Mapping, Sequence
+from typing import Any
+
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.flow.track import Track
+from keen_ripple.core.outlines import parse
+from keen_ripple.core.properties import BY_NAME
+from keen_ripple.core.timeline import Timeline
+
+WHOLE = ""
+"""In place of a layer: the piece with all that is in it."""
+
+Found = tuple[str, str]
+"""A layer, or the whole piece, and what of it CSS cannot say."""
+
+
+def beyond_css(timeline: Timeline) -> Mapping[str, str]:
+    """By the layers that have to be drawn, what is the reason; what lies in another of them is not named."""
+    first: dict[str, str] = {}
+    for layer, what in _found(timeline):
+        first.setdefault(layer, what)
+    if WHOLE in first:
+        return {WHOLE: first[WHOLE]}
+    return {layer.id: first[layer.id] for layer in outermost(timeline.piece.layers, first)}
+
+
+def outermost(layers: Sequence[LayerBase], chosen: Collection[str]) -> Iterator[LayerBase]:
+    """Those that are chosen, without what lies in others of them; in painting order."""
+    for layer in layers:
+        if layer.id in chosen:
+            yield layer
+        else:
+            yield from outermost(layer.layers, chosen)
+
+
+def _found(timeline: Timeline) -> Iterator[Found]:
+    yield from _of_its_own(timeline)
+    for voice in timeline.voices:
+        for layer, what in _found(voice.timeline):
+            yield layer or voice.layer, what
+        for layer, css in sorted(_moved(timeline) & _moved(voice.timeline)):
+            yield layer, f"its {css} moves twice at once"
+
+
+def _moved(timeline: Timeline) -> set[tuple[str, str]]:
+    """By layer the CSS properties that a timeline moves."""
+    courses = [course for own in timeline.piece.undercurrents for course in own.courses]
+    return {(track.layer, track.property.css) for track in timeline.tracks} | {
+        (course.layer, BY_NAME[course.property].css) for course in courses
+    }
+
+
+def _of_its_own(timeline: Timeline) -> Iterator[Found]:
+    for segment in timeline.run.segments:
+        if segment.kind == "travel" and timeline.legs[segment.leg].fade is not None:
+            yield WHOLE, "it cross-fades"
+    yield from _of_layers(timeline, timeline.piece.layers, WHOLE)
+    moved = {(track.layer, track.property.css) for track in timeline.tracks}
+    for track in timeline.tracks:
+        yield from ((track.layer, what) for what in _motion(track))
+    for undercurrent in timeline.piece.undercurrents:
+        for course in undercurrent.courses:
+            css = BY_NAME[course.property].css
+            if undercurrent.states is not None:
+                yield course.layer, f"{undercurrent.name} runs in some states only"
+            if any(isinstance(key.value, dict) for key in course.keys):
+                yield course.layer, "a gradient of it moves"
+            if (course.layer, css) in moved:
+                yield course.layer, f"its {css} moves twice at once"
+
+
+def _of_layers(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> Iterator[Found]:
+    for layer in layers:
+        if timeline.voice_of(layer.id) is None:
+            yield from ((around if layer.mask else layer.id, what) for what in _look(timeline, layer))
+        yield from _of_layers(timeline, layer.layers, layer.id)
+
+
+def _look(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
+    looks = timeline.looks_of(layer.id)
+    if layer.mask:
+        yield from _mask(looks, layer)
+    elif layer.kind == "medium":
+        yield "it plays a medium"
+    elif any(not isinstance(look.get("stroke", ""), str) for look in looks):
+        yield "its stroke lies along a gradient"
+    elif layer.kind in ("rectangle", "ellipse") and any(map(_is_drawn_line, looks)):
+        yield "its stroke is no border of a box"
+    elif layer.kind in ("path", "text") and not all(isinstance(look["fill"], str) for look in looks):
+        yield "a gradient fills it, and it is no box"
+
+
+def _mask(looks: Sequence[Mapping[str, Any]], layer: LayerBase) -> Iterator[str]:
+    turned = ("rotation", "skew_x", "skew_y", "rotation_x", "rotation_y")
+    bent = any(look[name] for look in looks for name in turned) or any(
+        look["scale_x"] != 1.0 or look["scale_y"] != 1.0 for look in looks
+    )
+    if layer.kind == "path" or bent:
+        yield f"the mask {layer.name} in it is no upright rectangle or ellipse"
+
+
+def _is_drawn_line(look: Mapping[str, Any]) -> bool:
+    """Whether a stroke has to be drawn along the outline."""
+    trimmed = look["trim_start"] > 0.0 or look["trim_end"] < 1.0
+    return look["stroke"] != "none" and (look["stroke_align"] != "inside" or bool(look["stroke_dash"]) or trimmed)
+
+
+def _motion(track: Track) -> Iterator[str]:
+    values = [track.first, *(move.end for move in track.moves)]
+    name = track.property.name
+    if name in ("fill", "stroke") and not all(isinstance(value, str) for value in values):
+        yield "a gradient of it moves"
+    if name in ("text", "source"):
+        yield f"its {track.property.label} changes"
+    if name == "path" and len({tuple(command for command, _ in parse(value).value) for value in values}) > 1:
+        yield "its outline changes its points"
+    if name == "shadows" and len({tuple(shadow.inset for shadow in value) for value in values}) > 1:
+        yield "its shadows change in number"
+    if name == "stroke_dash" and len({bool(value) for value in values}) > 1:
+        yield "its stroke becomes dashed"

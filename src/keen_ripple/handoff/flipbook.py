@@ -1,0 +1,185 @@
+"""What no tape can say, as pictures: a layer with all that is in it, drawn frame by frame onto one sheet that CSS steps
+through. It shows the lead-in once, and then the loop for ever."""
+
+from __future__ import annotations
+
+import base64
+from collections.abc import Iterator, Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.document import walk
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.beyond_css import WHOLE
+from keen_ripple.handoff.css_values import px
+from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, joined, part_of, slots_in
+from keen_ripple.media.encoders import webp_still
+from keen_ripple.render.draw import Area, Pixels, draw_part
+
+# How fine, and how often: the first that has room on a sheet is taken.
+SCALES = (2.0, 1.0, 0.5)
+RATES = (60.0, 30.0, 15.0)
+SHEET_SIDE, MOST_PIXELS = 8192, 32_000_000
+# At this scale is looked where anything is seen at all, so many px around it are kept.
+ROUGH, AROUND = 0.25, 6
+PLACES = 5
+
+
+@dataclass(frozen=True, eq=False)
+class Flipbook:
+    """The pictures of one layer, or of the whole piece: where they lie in its group (px), and which is seen when."""
+
+    layer: str
+    area: Area
+    scale: float
+    cells: tuple[Pixels, ...]
+    # (length of all in ms, start of each frame in ms with its cell); the loop is empty where the run ends.
+    lead_in: Strip
+    loop: Strip
+    # Where motion is unwanted.
+    rest: int
+
+    @property
+    def columns(self) -> int:
+        return columns_of(len(self.cells), self.area, self.scale)
+
+    def style(self) -> dict[str, str]:
+        """Of its element, without its motion."""
+        left, top, width, height = self.area
+        rows = -(-len(self.cells) // self.columns)
+        size = f"{px(width * self.columns)} {px(height * rows)}"
+        data = base64.b64encode(webp_still(_sheet(self.cells, self.columns))).decode()
+        return {
+            "translate": f"{px(left)} {px(top)}",
+            "width": px(width),
+            "height": px(height),
+            "background": f'url("data:image/webp;base64,{data}") {self._place(self.rest)} / {size} no-repeat',
+        }
+
+    def animation(self, name: str) -> str:
+        """Steps: each picture stays until the next."""
+        parts = []
+        if self.lead_in[0] and self.lead_in[1]:
+            parts.append(f"{name}--lead-in {self.lead_in[0]}ms step-end both")
+        if self.loop[1]:
+            parts.append(f"{name} {self.loop[0]}ms step-end {self.lead_in[0]}ms infinite")
+        return ", ".join(parts)
+
+    def keyframes(self, name: str) -> Iterator[str]:
+        for suffix, (length, frames) in (("--lead-in", self.lead_in), ("", self.loop)):
+            if not length or not frames:
+                continue
+            yield f"@keyframes {name}{suffix} {{"
+            for start, cell in [*(frame for frame in frames if frame[0] < length), (length, frames[-1][1])]:
+                at = css_number(start / length * 100.0, PLACES)
+                yield f"  {at}% {{ background-position: {self._place(cell)}; }}"
+            yield "}"
+
+    def _place(self, cell: int) -> str:
+        _, _, width, height = self.area
+        return f"{px(-(cell % self.columns) * width)} {px(-(cell // self.columns) * height)}"
+
+
+Strip = tuple[int, list[tuple[float, int]]]
+
+
+def flipbook_of(timeline: Timeline, layer_id: str) -> Flipbook:
+    """Drawn as often and as finely as there is room for."""
+    layer = next((layer for layer, _ in walk(timeline.piece.layers) if layer.id == layer_id), None)
+    part = part_of(timeline.run)
+    before = Part(0, part.begin_ms if part.again else 0, again=False)
+    slowest = MOST_FRAMES * 1000.0 / max(part.length_ms, before.length_ms, 1)
+    rates = [rate for rate in RATES if rate <= slowest] or [slowest]
+    area: Area | None = None
+    for rate in rates:
+        strips = _strips(timeline, layer, before, part, rate)
+        area = area or _area(timeline, layer, [*strips[0], *strips[1]])
+        count = len(strips[0]) + len(strips[1])
+        scale = next((scale for scale in SCALES if _has_room(count, area, scale)), None)
+        if scale or rate == rates[-1]:
+            return _drawn(timeline, layer, area, scale or SCALES[-1], (before, part), strips)
+    raise AssertionError
+
+
+Strips = tuple[list[Frame], list[Frame]]
+
+
+def _strips(timeline: Timeline, layer: LayerBase | None, before: Part, part: Part, rate: float) -> Strips:
+    """The frames of the lead-in and of the loop, of a run that ends all in the second."""
+    own = None if layer is None else {inner.id for inner, _ in walk([layer])}
+    lead_in = joined(timeline, slots_in(before, rate)[:-1], own) if before.length_ms else []
+    return lead_in, joined(timeline, slots_in(part, rate), own)
+
+
+def _drawn(
+    timeline: Timeline, layer: LayerBase | None, area: Area, scale: float, parts: tuple[Part, Part], strips: Strips
+) -> Flipbook:
+    before, part = parts
+    cells: list[Pixels] = []
+    known: dict[bytes, int] = {}
+
+    def cell_of(frame: Frame) -> int:
+        # The middle of what it stands for: it is off by half of it at most.
+        within = min(frame.length_ms, 1000.0 / RATES[0]) / 2.0 if frame.t_ms < part.end_ms else 0.0
+        pixels = draw_part(timeline, frame.t_ms + within, layer, area, scale)
+        key = pixels.tobytes()
+        if key not in known:
+            known[key] = len(cells)
+            cells.append(pixels)
+        return known[key]
+
+    lead_in, loop = ([(frame.t_ms, cell_of(frame)) for frame in strip] for strip in strips)
+    rest = loop[-1][1]
+    if not part.again:
+        return Flipbook(_id(layer), area, scale, tuple(cells), (part.end_ms, loop), (0, []), rest)
+    loop = [(start - part.begin_ms, cell) for start, cell in loop]
+    return Flipbook(_id(layer), area, scale, tuple(cells), (before.length_ms, lead_in), (part.length_ms, loop), rest)
+
+
+def _id(layer: LayerBase | None) -> str:
+    return WHOLE if layer is None else layer.id
+
+
+def _area(timeline: Timeline, layer: LayerBase | None, frames: Sequence[Frame]) -> Area:
+    """Where anything of the layer is seen in any of the frames, in whole px of its group."""
+    piece = timeline.piece
+    if layer is None:
+        return (0.0, 0.0, piece.width, piece.height)
+    left, top, width, height = -piece.width, -piece.height, 3.0 * piece.width, 3.0 * piece.height
+    seen: np.ndarray | None = None
+    for frame in frames:
+        alpha = draw_part(timeline, frame.t_ms, layer, (left, top, width, height), ROUGH)[..., 3] > 0
+        seen = alpha if seen is None else seen | alpha
+    if seen is None or not seen.any():
+        return (0.0, 0.0, 1.0, 1.0)
+    rows, columns = np.flatnonzero(seen.any(axis=1)), np.flatnonzero(seen.any(axis=0))
+    x, y = left + columns[0] / ROUGH - AROUND, top + rows[0] / ROUGH - AROUND
+    right, bottom = left + (columns[-1] + 1) / ROUGH + AROUND, top + (rows[-1] + 1) / ROUGH + AROUND
+    return (float(round(x)), float(round(y)), float(round(right - x)), float(round(bottom - y)))
+
+
+def _has_room(count: int, area: Area, scale: float) -> bool:
+    width, height = (max(round(side * scale), 1) for side in area[2:])
+    columns = columns_of(count, area, scale)
+    rows = -(-count // columns)
+    fits = columns * width <= SHEET_SIDE and rows * height <= SHEET_SIDE
+    return fits and columns * width * rows * height <= MOST_PIXELS
+
+
+def columns_of(count: int, area: Area, scale: float) -> int:
+    """As near to a square as can be."""
+    _, _, width, height = area
+    wanted = max(round((count * height / width) ** 0.5), 1)
+    return int(min(wanted, max(int(SHEET_SIDE / max(width * scale, 1.0)), 1), count))
+
+
+def _sheet(cells: Sequence[Pixels], columns: int) -> Pixels:
+    height, width = cells[0].shape[:2]
+    sheet = np.zeros((-(-len(cells) // columns) * height, min(columns, len(cells)) * width, 4), np.uint8)
+    for index, pixels in enumerate(cells):
+        y, x = index // columns * height, index % columns * width
+        sheet[y : y + height, x : x + width] = pixels
+    return sheet

@@ -1,0 +1,161 @@
+"""What CSS keyframes cannot say is drawn into pictures: the page shows it as the core draws it, and says so."""
+
+from __future__ import annotations
+
+import base64
+import io
+from pathlib import Path
+from typing import Any
+
+import numpy as np
+import pytest
+from PIL import Image, ImageDraw
+
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff import AS_IT_IS, FORMATS
+from keen_ripple.handoff.frames import slots_of
+from keen_ripple.render import draw_at
+from support import piece, pixels, timeline_in, way
+
+HOLD = "for (const each of document.getAnimations()) { each.pause(); each.currentTime = arguments[0]; }"
+ENDS = [{"at": 0, "colour": "#d9503a"}, {"at": 1, "colour": "#1f7a70"}]
+SWEEP = {"kind": "linear", "angle": 30, "stops": ENDS}
+PLACE = {"x": 20, "y": 15, "width": 90, "height": 60}
+SHADOW = {"x": 0, "y": 4, "blur": 8, "spread": 0, "colour": "#15293b80"}
+STAR, DISC = "M45 0L60 40L90 45L60 50L45 60L30 50L0 45L30 40Z", "M45 0C90 0 90 60 45 60C0 60 0 0 45 0Z"
+
+
+def shape(kind: str = "rectangle", **rest: Any) -> dict[str, Any]:
+    return {"kind": kind, "id": "box", "name": "Buoy", **PLACE, "fill": "#1f7a70", **rest}
+
+
+def outline(**rest: Any) -> dict[str, Any]:
+    return shape("path", path=STAR, view_width=90, view_height=60, **rest)
+
+
+def flag() -> str:
+    """Six frames of 50 ms."""
+    frames = []
+    for n in range(6):
+        frames.append(Image.new("RGB", (30, 20), "#b9832b"))
+        ImageDraw.Draw(frames[-1]).rectangle((n * 5, 0, n * 5 + 4, 20), fill="#15293b")
+    file = io.BytesIO()
+    frames[0].save(file, "GIF", save_all=True, append_images=frames[1:], duration=50)
+    return f"data:image/gif;base64,{base64.b64encode(file.getvalue()).decode()}"
+
+
+def round_of(name: str, *values: Any, period: int = 300, **rest: Any) -> dict[str, Any]:
+    step = period // len(values)
+    keys = [{"at_ms": n * step, "value": value, "easing": "linear"} for n, value in enumerate(values)]
+    course = {"layer": "box", "property": name, "keys": keys}
+    return {"id": name, "name": f"Round of {name}", "period_ms": period, "courses": [course], **rest}
+
+
+def moving(layer: dict[str, Any], change: dict[str, Any], **rest: Any) -> dict[str, Any]:
+    states = [{"id": "a", "name": "A", "changes": {}}, {"id": "b", "name": "B", "changes": {"box": change}}]
+    return piece([layer], width=160, height=100, states=states, **rest)
+
+
+def masked(**mask: Any) -> dict[str, Any]:
+    cut = {"kind": "ellipse", "id": "cut", "name": "Porthole", "x": 10, "y": 5, "width": 60, "height": 40, "mask": True}
+    group = {"kind": "group", "id": "box", "name": "Buoy", **PLACE, "layers": [cut | mask, shape(id="in", x=0, y=0)]}
+    return moving(group, {"x": 60})
+
+
+FADE = [way("a", "b", {"kind": "curve", "duration_ms": 400, "easing": "ease-out"}, style="cross-fade")]
+BACK = way("b", "a", {"kind": "curve", "duration_ms": 300, "easing": "linear"}, hold_ms=60)
+CASES = {
+    "a cross-fade": ("it cross-fades", moving(shape(), {"x": 60, "fill": "#d9503a"}, transitions=[*FADE, BACK])),
+    "a medium": (
+        "it plays a medium",
+        moving({**shape("medium", source=flag(), length_ms=300), "fill": None}, {"x": 60}),
+    ),
+    "a turned mask": ("the mask Porthole", masked(rotation=30)),
+    "an outline as a mask": ("the mask Porthole", masked(kind="path", path=DISC, view_width=90, view_height=60)),
+    "a stroke along a gradient": (
+        "stroke lies along a gradient",
+        moving(shape("ellipse", stroke=SWEEP, stroke_width=6), {"x": 60}),
+    ),
+    "a dashed stroke": (
+        "no border of a box",
+        moving(shape(stroke="#15293b", stroke_width=4, stroke_dash=[9, 5]), {"width": 120}),
+    ),
+    "a stroke outside": (
+        "no border of a box",
+        moving(shape(stroke="#d9503a", stroke_width=6, stroke_align="outside"), {"x": 50, "rotation": 40}),
+    ),
+    "a gradient in an outline": ("a gradient fills it", moving(outline(fill=SWEEP), {"x": 60, "opacity": 0.4})),
+    "a gradient in a text": (
+        "a gradient fills it",
+        moving(shape("text", text="Quay", font_size=30, fill=SWEEP), {"x": 50}),
+    ),
+    "a gradient that turns": ("a gradient of it moves", moving(shape(fill=SWEEP), {"fill": {**SWEEP, "angle": 200}})),
+    "a text that changes": ("its text changes", moving(shape("text", text="Quay", font_size=30), {"text": "Nine"})),
+    "other points": ("its outline changes its points", moving(outline(), {"path": DISC, "x": 60})),
+    "more shadows": (
+        "its shadows change",
+        moving(shape(shadows=[SHADOW]), {"shadows": [SHADOW, {**SHADOW, "inset": True}]}),
+    ),
+    "in some states": (
+        "runs in some states only",
+        moving(shape(), {"x": 60}, undercurrents=[round_of("rotation", 0, 20, states=["a"])]),
+    ),
+    "x by states, y going round": (
+        "moves twice at once",
+        moving(shape(), {"x": 60}, undercurrents=[round_of("y", 15, 35)]),
+    ),
+    "a gradient that goes round": (
+        "a gradient of it moves",
+        moving(shape(fill=SWEEP), {}, transitions=[], undercurrents=[round_of("fill", SWEEP, {**SWEEP, "angle": 210})]),
+    ),
+}
+
+
+def middles(timeline: Timeline) -> list[float]:
+    """Moments of the run and of what follows: each picture stands for its middle."""
+    slots = slots_of(timeline, 60.0)
+    chosen = [slots[i] for i in np.linspace(0, len(slots) - 2, 14).astype(int)]
+    length = timeline.run.common_loop_ms or 0
+    return [slot.t_ms + slot.length_ms / 2 + length * (n % 2) for n, slot in enumerate(chosen)]
+
+
+@pytest.mark.parametrize("case", CASES, ids=CASES.keys())
+def test_it_is_shown_as_it_is_drawn(browser, tmp_path: Path, case: str) -> None:
+    reason, document = CASES[case]
+    layer = document["layers"][0]
+    document["layers"] = [{name: value for name, value in layer.items() if value is not None}]
+    timeline = timeline_in(document)
+    report = FORMATS["html"].report(timeline, AS_IT_IS)
+    assert not report.refused
+    [said] = report.said
+    assert reason in said and "drawn into pictures" in said
+    page = tmp_path / "page.html"
+    page.write_bytes(FORMATS["html"].files(timeline, AS_IT_IS)["html"])
+    browser.get(page.as_uri())
+    browser.execute_async_script("Promise.all([...document.images].map(i => i.decode())).then(arguments[0])")
+    for t in middles(timeline):
+        browser.execute_script(HOLD, t)
+        theirs = pixels(browser, 160, 100)
+        off = np.abs(theirs - draw_at(timeline, t, ground="white")[:, :, :3].astype(np.int16))
+        assert off.mean() <= 1.5, t
+        assert (off.max(axis=2) > 16).mean() <= 0.03, t
+
+
+def test_what_css_says_stays_css_beside_it() -> None:
+    lamp = {"kind": "rectangle", "id": "lamp", "name": "Lamp", "x": 0, "y": 0, "width": 9, "height": 9}
+    document = moving(shape(fill=SWEEP), {"fill": {**SWEEP, "angle": 200}})
+    document["layers"].append(lamp)
+    document["states"][1]["changes"]["lamp"] = {"x": 50}
+    page = FORMATS["html"].files(timeline_in(document), AS_IT_IS)["html"].decode()
+    assert "animation-timing-function: ease-out" in page and page.count("image/webp") == 1
+    assert FORMATS["html"].report(timeline_in(document), AS_IT_IS).said == (
+        "Buoy is drawn into pictures: a gradient of it moves.",
+    )
+
+
+def test_a_long_run_is_drawn_less_often(monkeypatch) -> None:
+    slow = {"kind": "curve", "duration_ms": 400_000, "easing": "linear"}
+    document = moving(shape(fill=SWEEP, x=0), {"fill": {**SWEEP, "angle": 40}}, transitions=[way("a", "b", slow)])
+    monkeypatch.setattr("keen_ripple.handoff.flipbook.MOST_FRAMES", 24)
+    page = FORMATS["html"].files(timeline_in(document), AS_IT_IS)["html"].decode()
+    assert 20 < page.count("background-position") < 30

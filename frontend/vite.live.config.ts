@@ -4,6 +4,7 @@ import { defineConfig } from 'vite';
 // runtime by itself.
 const ENTRIES: Record<string, string> = {
   live: 'src/handed/live.ts',
+  element: 'src/handed/element.ts',
   lottie: 'src/handed/lottie.ts',
   film: 'src/handed/film.ts',
   runtime: 'src/runtime/index.ts',

@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from keen_ripple.core.timeline import Timeline
 
 # Written out, so that no command waits for those that write the files.
-FORMATS = ("apng", "gif", "html", "live", "sheet", "sprite", "tape", "tokens", "webm", "webp")
+FORMATS = ("apng", "element", "gif", "html", "live", "react", "sheet", "sprite", "tape", "tokens", "webm", "webp")
 Command = Callable[[argparse.Namespace], None]
 
 

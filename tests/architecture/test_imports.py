@@ -84,7 +84,7 @@ FRONTEND = {
     "api": {"api"},
     "runtime": {"runtime"},
     "features": {"shared", "api", "features", "app", "runtime"},
-    "handed": {"api", "features", "runtime"},
+    "handed": {"api", "features", "runtime", "handed"},
 }
 
 

@@ -97,7 +97,7 @@ def test_a_file_shows_what_is_drawn_when_it_is_drawn(name: str, piece_id: str, g
             assert off.max() <= 1.0
         elif name == "gif" and ground is None and piece_id == "fog-notice":
             # Its soft shadow is half transparent, which a GIF is not; that is said.
-            assert "half transparent" in FORMATS["gif"].report(timeline, options).leaves_out[0]
+            assert "Half transparency" in FORMATS["gif"].report(timeline, options).leaves_out[0]
         else:
             assert off.mean() <= 1.5
             assert (off.max(axis=2) > 16).mean() <= 0.03

@@ -46,7 +46,7 @@ def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
     chosen(bench, "GIF")
     bench.wait(lambda: size_of_picture(bench) == [120, 60], "the GIF")
     assert "25 pictures a second of 120 × 60 px" in bench.one(".told").text
-    assert "half transparent" in bench.one(".told").text
+    assert "Half transparency" in bench.one(".told").text
     bench.fill(bench.field("scale"), "2")
     bench.wait(lambda: size_of_picture(bench) == [240, 120], "a larger GIF")
     # What it cannot say is said before it is taken, and what was typed stays.

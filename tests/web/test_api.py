@@ -197,6 +197,9 @@ def test_handoff_and_schema(client: FlaskClient) -> None:
     picture = Image.open(io.BytesIO(client.get(f"{TIDE}/handoff/gif", query_string=smaller).data))
     assert (picture.size, picture.n_frames) == ((136, 104), 18)
     archive = zipfile.ZipFile(io.BytesIO(client.get(f"{TIDE}/handoff/sheet").data))
+    names = zipfile.ZipFile(io.BytesIO(client.get(f"{TIDE}/handoff/all.zip").data)).namelist()
+    assert {"tide-loader.html", "tide-loader.webm", "tide-loader.tsx", "tide-loader.krt"} <= set(names)
+    assert len(names) == len(set(names))
     assert archive.namelist() == ["tide-loader.sheet.html", "tide-loader.sheet.csv", "tide-loader.sheet.md"]
 
 

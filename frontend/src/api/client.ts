@@ -181,6 +181,7 @@ export const api = {
     ask<HandoffReport>('GET', `${at(id)}/handoff/${format}/report?${new URLSearchParams(options).toString()}`),
   handoffAddress: (id: string, format: string, options: Record<string, string>) =>
     `/api${at(id)}/handoff/${format}?${new URLSearchParams(options).toString()}`,
+  allAddress: (id: string) => `/api${at(id)}/handoff/all.zip`,
   /** One file of a format, to be looked at. */
   handedAddress: (id: string, format: string, ending: string, version: string, options: Record<string, string>) =>
     `/api${at(id)}/handoff/${format}/${ending}?${new URLSearchParams({ ...options, version }).toString()}`,

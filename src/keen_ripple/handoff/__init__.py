@@ -1,5 +1,6 @@
 """What leaves for others: files of each format behind one small protocol."""
 
+from keen_ripple.handoff.element import ELEMENT, REACT
 from keen_ripple.handoff.format import Files, Format
 from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.live import LIVE
@@ -10,7 +11,7 @@ from keen_ripple.handoff.tape_files import TAPE
 from keen_ripple.handoff.tokens import TOKENS
 
 FORMATS: dict[str, Format] = {
-    form.name: form for form in (HTML, LIVE, GIF, APNG, WEBP, WEBM, SPRITE, TOKENS, SHEET, TAPE)
+    form.name: form for form in (HTML, LIVE, ELEMENT, REACT, GIF, APNG, WEBP, WEBM, SPRITE, TOKENS, SHEET, TAPE)
 }
 
 __all__ = ["AS_IT_IS", "FORMATS", "Files", "Format", "Options"]

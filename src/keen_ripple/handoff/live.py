@@ -74,21 +74,26 @@ def _page(timeline: Timeline) -> Iterator[str]:
     yield "  <style>"
     yield from (f"    {line}" for line in font_faces(timeline))
     yield from ("    body {", "      margin: 0;", "    }", "  </style>")
-    handed = _in_script(_handed(timeline))
-    # Wherever it is shown, also in what stands in the piece.
-    if f'"{LOTTIE}' in handed:
-        yield f"  <script>{_script('lottie')}</script>"
-    if '"data:video/' in handed:
-        yield f"  <script>{_script('film')}</script>"
+    handed = in_script(handed_of(timeline))
+    yield from (f"  <script>{built_script(player)}</script>" for player in players_of(handed))
     yield from ("</head>", "<body>")
     place = f"position: relative; {size}; touch-action: manipulation; user-select: none"
     yield f'  <div class="piece" data-piece="{piece.id}" role="group" aria-label="{name}" style="{place}"></div>'
     yield f'  <script type="application/json">{handed}</script>'
-    yield f"  <script>{_script('live')}</script>"
+    yield f"  <script>{built_script('live')}</script>"
     yield from ("</body>", "</html>")
 
 
-def _handed(timeline: Timeline) -> dict[str, Any]:
+def players_of(handed: str) -> Iterator[str]:
+    """The scripts that play what is in it, wherever it is shown, also in what stands in the piece."""
+    if f'"{LOTTIE}' in handed:
+        yield "lottie"
+    if '"data:video/' in handed:
+        yield "film"
+
+
+def handed_of(timeline: Timeline) -> dict[str, Any]:
+    """What the runtime needs of a piece: what is drawn, how it begins, and the tables of all motion."""
     piece = timeline.piece
     drawn: dict[str, Any] = {name: getattr(piece, name) for name in ("width", "height", "ground", "clips")}
     drawn["sections"] = [{"id": section.id, "height": section.height} for section in piece.sections]
@@ -100,14 +105,15 @@ def _handed(timeline: Timeline) -> dict[str, Any]:
     }
 
 
-def _in_script(value: Any) -> str:
+def in_script(value: Any) -> str:
     """JSON in which nothing can end the script that it stands in."""
     text = json.dumps(value, ensure_ascii=False, separators=(",", ":"))
     return text.replace("<", "\\u003c").replace("\u2028", "\\u2028").replace("\u2029", "\\u2029")
 
 
 @cache
-def _script(name: str) -> str:
+def built_script(name: str) -> str:
+    """A script as the front end's build left it. Raises Fault where that has not been run."""
     built = files("keen_ripple") / "handoff" / "built" / f"{name}.js"
     if not built.is_file():
         raise Fault("The script of live pages is not built.", remedy="Run `make setup`.")

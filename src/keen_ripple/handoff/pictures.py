@@ -105,10 +105,8 @@ def _report(form: MovingPicture | SpriteSheet, timeline: Timeline, options: Opti
     if part.again and length != part.length_ms:
         notes = (f"{length - part.length_ms:+d} ms of the loop: the times of a GIF are hundredths of a second.", *notes)
     if form.name == "gif" and drawn.is_clear:
-        said = (
-            "What is half transparent: of a GIF, each pixel is seen or not. With a ground of its own it has all of it."
-        )
-        notes = (said, *notes)
+        note = "Half transparency: of a GIF each pixel is seen or not. A ground behind the piece keeps soft edges soft."
+        notes = (note, *notes)
     what = "Every way once" if shown is not timeline else "The loop" if part.again else "The run"
     rate = f"{options.fps or form.fps:g} pictures a second"
     how = ", over and over" if part.again else ""

@@ -57,6 +57,14 @@ def told_of(form: Format, timeline: Timeline, options: Options = AS_IT_IS) -> Ha
     )
 
 
+@blueprint.get("/all.zip")
+def everything(piece_id: str) -> Response:
+    """All formats that can say the piece, in one zip."""
+    piece = pieces.load(connection(), piece_id)
+    headers = {"Content-Disposition": f'attachment; filename="{piece.id}.zip"'}
+    return Response(HANDOFFS.drawn(piece_id, all_written, piece.id), mimetype=ZIP, headers=headers)
+
+
 @blueprint.get("/<name>")
 def download(piece_id: str, name: str) -> Response:
     """The piece in one format, as a download; several files as a zip."""
@@ -87,6 +95,14 @@ def written(timeline: Timeline, name: str, options: Options, stem: str, acted: A
     """The only file of a format, or all of them in a zip."""
     files = FORMATS[name].files(_of(timeline, acted), options)
     return next(iter(files.values())) if len(files) == 1 else _zipped(stem, files)
+
+
+def all_written(timeline: Timeline, stem: str) -> bytes:
+    files: dict[str, bytes] = {}
+    for form in FORMATS.values():
+        if not form.report(timeline, AS_IT_IS).refused:
+            files |= form.files(timeline, AS_IT_IS)
+    return _zipped(stem, files)
 
 
 def one_file(timeline: Timeline, name: str, options: Options, ending: str, acted: Acted) -> bytes:

@@ -1,4 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
+import { Button } from 'antd';
 import { useState } from 'react';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
@@ -34,6 +35,11 @@ function Handoff() {
         {GROUPS.map((group) => (
           <Group key={group.title} {...group} reports={all.data?.formats ?? []} chosen={format} choose={setFormat} />
         ))}
+        <section className="all">
+          <Button href={api.allAddress(id)} download={`${id}.zip`}>
+            All as zip
+          </Button>
+        </section>
       </nav>
       <Preview key={format.name} id={id} version={version} format={format} report={report} options={options} />
       <Told

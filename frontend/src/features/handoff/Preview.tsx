@@ -1,5 +1,5 @@
 import { useQuery } from '@tanstack/react-query';
-import { Flex } from 'antd';
+import { Button, Flex } from 'antd';
 import { useState } from 'react';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
@@ -74,15 +74,25 @@ function File({ ending, address, title }: FileProps) {
 
 function Text({ address }: { address: string }) {
   const { data, error } = useQuery({ queryKey: ['handed', address], queryFn: () => api.handedText(address) });
+  const [copied, setCopied] = useState(false);
+  const copy = async () => {
+    await navigator.clipboard.writeText(data ?? '');
+    setCopied(true);
+  };
   if (error) return <p role="alert">{error.message}</p>;
   if (data === undefined) return <p role="status">Being made…</p>;
   const more = data.length > LONGEST ? `\n… and ${data.length - LONGEST} characters more` : '';
   return (
-    // A long text is scrolled with the keys too.
-    // eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex
-    <pre tabIndex={0}>
-      {data.slice(0, LONGEST)}
-      {more}
-    </pre>
+    <>
+      <Button className="copy" size="small" onClick={() => void copy()}>
+        {copied ? 'Copied' : 'Copy'}
+      </Button>
+      {/* A long text is scrolled with the keys too. */}
+      {/* eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex */}
+      <pre tabIndex={0}>
+        {data.slice(0, LONGEST)}
+        {more}
+      </pre>
+    </>
   );
 }

@@ -2,7 +2,7 @@ import { Button, Flex, Select } from 'antd';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
 import { NumberField } from '../../shared/ui/Field';
-import { EVERY_WAY, useRehearsals } from '../workbench';
+import { EVERY_WAY, useBench, useRehearsals } from '../workbench';
 import type { Chosen, Offered } from './formats';
 
 interface Props {
@@ -82,7 +82,9 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
   return (
     <section>
       <h2>Options</h2>
-      {format.acted && <Plays of={chosen.of} choose={(of) => void change({ of })} />}
+      {format.acted && (
+        <Plays of={chosen.of} isPicture={format.fps !== undefined} choose={(of) => void change({ of })} />
+      )}
       {format.fps !== undefined && (
         <div className="pairs">
           <NumberField
@@ -100,18 +102,27 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
 }
 
 /** What is played: what happens by itself, or what happens in a rehearsal. */
-function Plays({ of, choose }: { of: string; choose: (of: string) => void }) {
+interface PlaysProps {
+  of: string;
+  isPicture: boolean;
+  choose: (of: string) => void;
+}
+
+function Plays({ of, isPicture, choose }: PlaysProps) {
   const { data } = useRehearsals();
+  const moves = useBench((b) => b.run.total_ms > 0);
   const kept = data?.kept.map(({ number, name }) => ({ value: String(number), label: name })) ?? [];
   const acted = data?.made.events.length ? [{ value: EVERY_WAY, label: 'every way once' }] : [];
   if (!kept.length && !acted.length) return null;
+  // Pictures of what only stands there would say little.
+  const byItself = moves || !isPicture || !acted.length ? [{ value: '', label: 'what happens by itself' }] : [];
   return (
     <Select
       aria-label="What is played"
       size="small"
-      value={of}
+      value={of || (byItself.length ? '' : EVERY_WAY)}
       onChange={choose}
-      options={[{ value: '', label: 'what happens by itself' }, ...acted, ...kept]}
+      options={[...byItself, ...acted, ...kept]}
     />
   );
 }

@@ -61,6 +61,18 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
           'One HTML file that answers to pointer, touch and keys, with everything inside, and a calmer version. Its element can be told to go to a state.',
       },
       {
+        name: 'element',
+        title: 'Custom element',
+        holds:
+          'One module without dependencies, with its types: attributes and properties for the state, events for what it does, methods to go, play, pause and seek.',
+      },
+      {
+        name: 'react',
+        title: 'React component',
+        holds:
+          'Strict TypeScript around the custom element: props for the state, a callback, a ref with the same methods.',
+      },
+      {
         name: 'sprite',
         title: 'Sprite sheet',
         holds: 'All frames on one PNG, and a JSON file that says where each is and when.',

@@ -190,9 +190,20 @@ def bell(frames: int = 24) -> bytes:
 
 
 def hand_off(bench: Bench) -> None:
+    piece(bench, "deck-lamp-switch")
+    bench.button("Hand off").click()
+    bench.button("React component").click()
+    bench.wait(lambda: "DeckLampSwitchProps" in bench.one(".handed pre").text)
+
+
+def timing_sheet(bench: Bench) -> None:
     piece(bench, "crossing-progress")
     bench.button("Hand off").click()
-    bench.one(".handoff li, .handoff .quiet + .quiet")
+    bench.button("Timing sheet").click()
+    bench.browser.switch_to.frame(bench.one(".handed iframe"))
+    bench.wait(lambda: bench.all("section"))
+    bench.browser.execute_script("document.querySelector('section').scrollIntoView()")
+    bench.browser.switch_to.default_content()
 
 
 VIEWS: list[Callable[[Bench], None]] = [
@@ -200,7 +211,7 @@ VIEWS: list[Callable[[Bench], None]] = [
     rehearse,
     *(copies, traits, screen, scrolled),
     *(undercurrent_editor, medium, artwork, fonts),
-    hand_off,
+    *(hand_off, timing_sheet),
 ]
 
 

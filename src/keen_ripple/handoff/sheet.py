@@ -115,8 +115,8 @@ table { width: 100%; border-collapse: collapse; }
 th, td { padding: 4px 12px 4px 0; border-bottom: 1px solid #d8d2c2; text-align: left; vertical-align: top; overflow-wrap: anywhere; }
 th { font-weight: 600; }
 .ms { text-align: right; white-space: nowrap; font-variant-numeric: tabular-nums; }
-svg { display: block; width: 48px; height: 48px; overflow: visible; }
-path { fill: none; stroke: #1f7a70; stroke-width: 1.5; }
+svg { display: block; width: 28px; height: 28px; margin: 2px 0; overflow: visible; }
+path { fill: none; stroke: #1f7a70; stroke-width: 3; }
 line { stroke: #d8d2c2; }
 @media print { body { margin: 0; max-width: none; padding: 0; } section { break-inside: avoid; } }
 """.strip()  # noqa: E501 (one rule a line)

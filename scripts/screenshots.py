@@ -19,6 +19,8 @@ sys.path.insert(0, str(ROOT / "tests"))
 from bench import Bench  # noqa: E402
 from fonts_of_others import FILES  # noqa: E402
 from gull import GULL  # noqa: E402
+from keen_ripple.gallery import write_gallery  # noqa: E402
+from keen_ripple.shelf import documents_of  # noqa: E402
 from keen_ripple.web.serve import fill  # noqa: E402
 from support import Served, new_browser  # noqa: E402
 
@@ -54,11 +56,6 @@ def fill_editor(bench: Bench) -> None:
     piece(bench, "sonar-sweep")
     bench.one("[data-row='beam']").click()
     bench.one("[aria-label='Choose stop 3']").click()
-
-
-def curve_editor(bench: Bench) -> None:
-    piece(bench, "tide-loader")
-    bench.choose_transition("first-lift-to-handover")
 
 
 def spring_editor(bench: Bench) -> None:
@@ -206,12 +203,19 @@ def timing_sheet(bench: Bench) -> None:
     bench.browser.switch_to.default_content()
 
 
+def gallery(bench: Bench) -> None:
+    # It is looked at after this, and taken away with the database.
+    folder = bench.served.database.parent / "pages"
+    write_gallery(documents_of(bench.served.database)[0], folder)
+    bench.browser.get((folder / "index.html").as_uri())
+
+
 VIEWS: list[Callable[[Bench], None]] = [
-    *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, curve_editor, spring_editor, run_sheet, takes),
+    *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, spring_editor, run_sheet, takes),
     rehearse,
     *(copies, traits, screen, scrolled),
     *(undercurrent_editor, medium, artwork, fonts),
-    *(hand_off, timing_sheet),
+    *(hand_off, timing_sheet, gallery),
 ]
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import argparse
+from pathlib import Path
 
 
 def moment(text: str) -> float:
@@ -57,6 +58,14 @@ def of_pictures(command: argparse.ArgumentParser) -> None:
     command.add_argument("--scale", type=scale, default=1.0, metavar="N", help="px for each px of the piece")
     command.add_argument("--ground", metavar="CSS-COLOUR", help="in place of the piece's own; none for none")
     command.add_argument("--dither", action="store_true", help="mix the few colours of a GIF, so that more seem there")
+
+
+def acted(command: argparse.ArgumentParser) -> None:
+    """For commands on what plays: of a rehearsal in place of the unattended run."""
+    who = command.add_mutually_exclusive_group()
+    who.add_argument("--events", type=Path, metavar="EVENTS.json", help="of the rehearsal with these events")
+    who.add_argument("--every-way", action="store_true", help="of a rehearsal that goes every way once")
+    command.add_argument("--until", type=moment, metavar="MS", help="how long the rehearsal is")
 
 
 def port(text: str) -> int:

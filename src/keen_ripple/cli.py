@@ -5,11 +5,11 @@ from __future__ import annotations
 import argparse
 import json
 import sys
-from collections.abc import Callable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from keen_ripple import arguments, library
+from keen_ripple import arguments, library, printed
 from keen_ripple.core.errors import DocumentFault, Fault
 
 if TYPE_CHECKING:
@@ -82,11 +82,14 @@ def _parser() -> argparse.ArgumentParser:
     command = commands.add_parser("export", help="write all pieces of a shelf into a folder, as ID.json")
     command.add_argument("folder", type=Path, metavar="DIR")
     _with_database(command, _export)
+    command = commands.add_parser("gallery", help="write a shelf as a folder of pages that any web server can show")
+    command.add_argument("folder", type=Path, metavar="DIR")
+    _with_database(command, _gallery)
     command = commands.add_parser("intake", help="make a piece from an SVG file; what is not taken goes to stderr")
     command.add_argument("svg", type=Path, metavar="FILE.svg")
     command.add_argument("--out", type=Path, required=True, metavar="PIECE.json")
     command.set_defaults(command=_intake)
-    _acted(_on_a_piece(commands, "run", _run, "print the lead-in, the loop, their segments and the seam"))
+    arguments.acted(_on_a_piece(commands, "run", _run, "print the lead-in, the loop, their segments and the seam"))
     command = _on_a_piece(commands, "sample", _sample, "print what each layer looks like, a JSON line per moment")
     when = command.add_mutually_exclusive_group(required=True)
     when.add_argument("--at", type=arguments.moments, metavar="MS[,MS…]", help="at these moments")
@@ -94,7 +97,7 @@ def _parser() -> argparse.ArgumentParser:
         "--fps", type=arguments.rate, metavar="N", help="at this frame rate, from 0 to the end of the first round"
     )
     command = _on_a_piece(commands, "draw", _draw, "draw a state, or a moment of the run, as a PNG file", writes="png")
-    _acted(command)
+    arguments.acted(command)
     which = command.add_mutually_exclusive_group()
     which.add_argument("--state", metavar="ID", help="the start if neither a state nor a moment is given")
     which.add_argument("--at", type=arguments.moment, metavar="MS")
@@ -120,10 +123,10 @@ def _parser() -> argparse.ArgumentParser:
     )
     command.add_argument("--until", type=arguments.moment, metavar="MS", help="how long is played")
     command = _on_a_piece(commands, "handoff", _handoff, "write the piece as a file for others", writes="html")
-    _acted(command)
+    arguments.acted(command)
     command.add_argument("--format", choices=FORMATS, required=True)
     arguments.of_pictures(command)
-    _acted(
+    arguments.acted(
         _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes="krt")
     )
     _on_a_piece(commands, "bundle", _bundle, "write the piece with all that stands in it, as one file", writes="json")
@@ -164,18 +167,20 @@ def _export(options: argparse.Namespace) -> None:
     _print({"written": [str(path) for path in written]})
 
 
+def _gallery(options: argparse.Namespace) -> None:
+    from keen_ripple.gallery import write_gallery
+    from keen_ripple.shelf import documents_of
+
+    documents, left_out = documents_of(options.db)
+    for line in [*left_out, *write_gallery(documents, options.folder)]:
+        print(f"keen-ripple: not shown: {line}", file=sys.stderr)
+    _print({"written": str(options.folder / "index.html"), "pieces": len(documents)})
+
+
 def _with_library(command: argparse.ArgumentParser) -> None:
     command.add_argument(
         "--library", type=Path, metavar="DIR", help="where the pieces are that stand in it, as DIR/ID.json"
     )
-
-
-def _acted(command: argparse.ArgumentParser) -> None:
-    """For commands on what plays: of a rehearsal in place of the unattended run."""
-    who = command.add_mutually_exclusive_group()
-    who.add_argument("--events", type=Path, metavar="EVENTS.json", help="of the rehearsal with these events")
-    who.add_argument("--every-way", action="store_true", help="of a rehearsal that goes every way once")
-    command.add_argument("--until", type=arguments.moment, metavar="MS", help="how long the rehearsal is")
 
 
 def _piece(options: argparse.Namespace) -> Piece:
@@ -212,16 +217,13 @@ def _sample(options: argparse.Namespace) -> None:
     moments = options.at if options.at is not None else frame_times(timeline.run, options.fps)
     for t_ms, pose in zip(moments, library.sample(timeline, moments), strict=True):
         _print(
-            {**arguments.name(options), "t_ms": t_ms, "layers": _seen(timeline.piece, pose), **_fade(timeline, t_ms)}
+            {
+                **arguments.name(options),
+                "t_ms": t_ms,
+                "layers": printed.seen(timeline.piece, pose),
+                **_fade(timeline, t_ms),
+            }
         )
-
-
-def _seen(piece: Piece, pose: Mapping[str, Mapping[str, Any]]) -> Any:
-    """Every value of every layer, and where its outline is."""
-    from keen_ripple.core.measures.geometry import boxes
-
-    bounds = boxes(piece, pose)
-    return _rounded({name: {**_plain(look), "box": bounds[name]} for name, look in pose.items()})
 
 
 def _retime(options: argparse.Namespace) -> None:
@@ -258,7 +260,7 @@ def _rehearsed_moments(options: argparse.Namespace) -> list[float]:
 
 def _rehearsed(piece: Piece, events: Any, moments: Sequence[float]) -> Iterator[dict[str, Any]]:
     for t_ms, pose in zip(moments, library.rehearse(piece, events, moments), strict=True):
-        yield {"t_ms": t_ms, "layers": _seen(piece, pose)}
+        yield {"t_ms": t_ms, "layers": printed.seen(piece, pose)}
 
 
 def _hold_against(path: Path, piece: Piece, events: Any) -> None:
@@ -284,22 +286,8 @@ def _fade(timeline: Timeline, t_ms: float) -> dict[str, Any]:
     if found is None:
         return {}
     pose, share = found
-    layers = {name: _plain(look) for name, look in pose.items()}
-    return {"fade": {"share": _rounded(share), "layers": _rounded(layers)}}
-
-
-def _plain(look: Mapping[str, Any]) -> dict[str, Any]:
-    from keen_ripple.core.values.plain import plain
-
-    return {name: plain(value) for name, value in look.items()}
-
-
-def _rounded(value: Any) -> Any:
-    if isinstance(value, float):
-        return round(value, 6) + 0.0
-    if isinstance(value, dict):
-        return {key: _rounded(item) for key, item in value.items()}
-    return [_rounded(item) for item in value] if isinstance(value, list | tuple) else value
+    layers = {name: printed.plain_look(look) for name, look in pose.items()}
+    return {"fade": {"share": printed.rounded(share), "layers": printed.rounded(layers)}}
 
 
 def _intake(options: argparse.Namespace) -> None:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator, Sequence
 from contextlib import contextmanager
 from pathlib import Path
+from typing import Any
 
 from keen_ripple import collection
 from keen_ripple.core.errors import Fault
@@ -28,13 +29,18 @@ def _values_in(file: Path) -> dict[str, object]:
 def give_out(database: Path, folder: Path) -> tuple[list[Path], list[str]]:
     """Writes every piece of a database into a folder as `ID.json`: the files that are new or other than before, and
     what could not be written. Raises Fault, OSError."""
-    if not database.is_file():
-        raise Fault(f"There is no database {database}.", remedy="Name one with --db.")
     if folder.is_file():
         raise Fault(f"{folder} is a file.", remedy="Name a folder.")
-    with _open(database) as conn:
-        documents, left_out = pieces.everything(conn)
+    documents, left_out = documents_of(database)
     return collection.write_into(folder, documents), left_out
+
+
+def documents_of(database: Path) -> tuple[list[dict[str, Any]], list[str]]:
+    """The documents of all pieces of a database, and what cannot be read. Raises Fault."""
+    if not database.is_file():
+        raise Fault(f"There is no database {database}.", remedy="Name one with --db.")
+    with _open(database) as conn:
+        return pieces.everything(conn)
 
 
 @contextmanager

@@ -62,6 +62,17 @@ def masked(**mask: Any) -> dict[str, Any]:
     return moving(group, {"x": 60})
 
 
+def far_away() -> dict[str, Any]:
+    """What is in the group lies far from it, and is seen all the same."""
+    document = masked(rotation=30)
+    [group] = document["layers"]
+    group["x"] -= 3000
+    for inner in group["layers"]:
+        inner["x"] += 3000
+    document["states"][1]["changes"] = {"box": {"x": -2940}}
+    return document
+
+
 FADE = [way("a", "b", {"kind": "curve", "duration_ms": 400, "easing": "ease-out"}, style="cross-fade")]
 BACK = way("b", "a", {"kind": "curve", "duration_ms": 300, "easing": "linear"}, hold_ms=60)
 CASES = {
@@ -72,6 +83,7 @@ CASES = {
     ),
     "a turned mask": ("the mask Porthole", masked(rotation=30)),
     "an outline as a mask": ("the mask Porthole", masked(kind="path", path=DISC, view_width=90, view_height=60)),
+    "a mask far from its group": ("the mask Porthole", far_away()),
     "a stroke along a gradient": (
         "stroke lies along a gradient",
         moving(shape("ellipse", stroke=SWEEP, stroke_width=6), {"x": 60}),

@@ -21,6 +21,7 @@ from support import DEMO, piece, timeline_in, way
 
 SPRING = {"kind": "spring", "stiffness": 420, "damping": 24}
 CURVE = {"kind": "curve", "duration_ms": 300, "easing": "cubic-bezier(0.2, 0, 0.1, 1)"}
+FORMULA = "-1+cmd|' /C x'!A0"
 HOSTILE = "=HYPERLINK(1)|<b onclick=alert(1)>`x`\n[y](javascript:1)"
 
 
@@ -98,6 +99,8 @@ def test_a_sheet_says_every_lane_in_three_ways() -> None:
     assert [r["curve"] for r in rows] == ["ease-out", "at once"]
     # What a spreadsheet would run, it shows.
     assert rows[0]["layer"] == f"'{HOSTILE}"
+    named = FORMATS["sheet"].files(timeline_in(piece([{**box, "name": FORMULA}])), AS_IT_IS)["sheet.csv"].decode()
+    assert f"'{FORMULA}" in named
     page = Read()
     page.feed(files["sheet.html"].decode())
     assert HOSTILE in page.text and "b" not in page.tags and "script" not in page.tags

@@ -12,7 +12,8 @@ import numpy as np
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.timeline import Timeline
+from keen_ripple.core.measures.geometry import boxes
+from keen_ripple.core.timeline import Timeline, sample
 from keen_ripple.handoff.beyond_css import WHOLE
 from keen_ripple.handoff.css_values import px
 from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, joined, part_of, slots_in
@@ -23,8 +24,10 @@ from keen_ripple.render.draw import Area, Pixels, draw_part
 SCALES = (2.0, 1.0, 0.5)
 RATES = (60.0, 30.0, 15.0)
 SHEET_SIDE, MOST_PIXELS = 8192, 32_000_000
-# At this scale is looked where anything is seen at all, so many px around it are kept.
-ROUGH, AROUND = 0.25, 6
+# At this scale, or on so many px, is looked where anything is seen at all; so many of these px around it are kept.
+ROUGH, ROUGH_SIDE, AROUND = 0.25, 800.0, 1.5
+# px around all boxes, in which shadows and blurs end.
+BEYOND = 160.0
 PLACES = 5
 
 
@@ -145,20 +148,32 @@ def _id(layer: LayerBase | None) -> str:
 
 def _area(timeline: Timeline, layer: LayerBase | None, frames: Sequence[Frame]) -> Area:
     """Where anything of the layer is seen in any of the frames, in whole px of its group."""
-    piece = timeline.piece
     if layer is None:
-        return (0.0, 0.0, piece.width, piece.height)
-    left, top, width, height = -piece.width, -piece.height, 3.0 * piece.width, 3.0 * piece.height
-    seen: np.ndarray | None = None
-    for frame in frames:
-        alpha = draw_part(timeline, frame.t_ms, layer, (left, top, width, height), ROUGH)[..., 3] > 0
-        seen = alpha if seen is None else seen | alpha
-    if seen is None or not seen.any():
+        return (0.0, 0.0, timeline.piece.width, timeline.piece.height)
+    left, top, width, height = _reach(timeline, layer, frames)
+    rough = min(ROUGH, ROUGH_SIDE / max(width, height))
+    seen = draw_part(timeline, frames[0].t_ms, layer, (left, top, width, height), rough)[..., 3] > 0
+    for frame in frames[1:]:
+        seen |= draw_part(timeline, frame.t_ms, layer, (left, top, width, height), rough)[..., 3] > 0
+    if not seen.any():
         return (0.0, 0.0, 1.0, 1.0)
+    # Between two looks it may go a little farther, and what is seen a little is lost in the rough.
+    around = AROUND / rough
     rows, columns = np.flatnonzero(seen.any(axis=1)), np.flatnonzero(seen.any(axis=0))
-    x, y = left + columns[0] / ROUGH - AROUND, top + rows[0] / ROUGH - AROUND
-    right, bottom = left + (columns[-1] + 1) / ROUGH + AROUND, top + (rows[-1] + 1) / ROUGH + AROUND
+    x, y = left + columns[0] / rough - around, top + rows[0] / rough - around
+    right, bottom = left + (columns[-1] + 1) / rough + around, top + (rows[-1] + 1) / rough + around
     return (float(round(x)), float(round(y)), float(round(right - x)), float(round(bottom - y)))
+
+
+def _reach(timeline: Timeline, layer: LayerBase, frames: Sequence[Frame]) -> Area:
+    """As far as the layer can be seen at all: its boxes in all frames, with room for shadows, blur and long texts."""
+    alone = timeline.piece.model_copy(update={"layers": (layer,)})
+    poses = sample(timeline, [frame.t_ms for frame in frames])
+    found = np.array([box for pose in poses for box in boxes(alone, pose).values()])
+    left, top = found[:, :2].min(axis=0).tolist()
+    right, bottom = (found[:, :2] + found[:, 2:]).max(axis=0).tolist()
+    more = BEYOND + max(right - left, bottom - top) / 2.0
+    return (left - more, top - more, right - left + 2.0 * more, bottom - top + 2.0 * more)
 
 
 def _has_room(count: int, area: Area, scale: float) -> bool:

@@ -72,9 +72,9 @@ def _csv(timings: Sequence[Timing]) -> bytes:
 
 
 def _no_formula(cell: object) -> object:
-    """Spreadsheets run what begins like a formula; a number with its unit does not."""
+    """Spreadsheets run what begins like a formula; a number with its unit is none."""
     text = str(cell)
-    is_number = re.match(r"[-+]?[0-9.]", text)
+    is_number = re.fullmatch(r"[-+]?[0-9.]+( ?[a-z%°×]{1,4})?", text)
     return f"'{text}" if text[:1] in ("=", "+", "-", "@", "\t", "\r") and not is_number else cell
 
 

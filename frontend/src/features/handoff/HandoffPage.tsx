@@ -28,7 +28,9 @@ function Handoff() {
     queryFn: () => api.handoff(id, format.name, options),
     enabled: Object.keys(options).length > 0,
   });
-  const report = own.data ?? all.data?.formats.find(({ name }) => name === format.name) ?? null;
+  const usual = all.data?.formats.find(({ name }) => name === format.name) ?? null;
+  // Of other options nothing is said before it is known.
+  const report = Object.keys(options).length ? (own.data ?? null) : usual;
   return (
     <main className="handoff">
       <nav aria-label="Formats">

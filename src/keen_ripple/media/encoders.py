@@ -122,9 +122,9 @@ def webm(frames: Iterable[Pixels], lengths_ms: Sequence[int], clear: bool) -> by
             "crf": QUALITY,
             "b": "0",
             "row-mt": "1",
-            "cpu-used": "4",
+            "cpu-used": "6",
             "threads": "2",
-            "deadline": "good",
+            "deadline": "realtime",
             "auto-alt-ref": "0",
         }
         for value in ("color_range", "colorspace", "color_primaries", "color_trc"):

@@ -16,7 +16,7 @@ from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample
 from keen_ripple.handoff.beyond_css import WHOLE
 from keen_ripple.handoff.css_values import px
-from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, joined, part_of, slots_in
+from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, columns_of, joined, on_a_sheet, part_of, slots_in
 from keen_ripple.media.encoders import webp_still
 from keen_ripple.render.draw import Area, Pixels, draw_part
 
@@ -47,14 +47,14 @@ class Flipbook:
 
     @property
     def columns(self) -> int:
-        return columns_of(len(self.cells), self.area, self.scale)
+        return _columns(len(self.cells), self.area, self.scale)
 
     def style(self) -> dict[str, str]:
         """Of its element, without its motion."""
         left, top, width, height = self.area
         rows = -(-len(self.cells) // self.columns)
         size = f"{px(width * self.columns)} {px(height * rows)}"
-        data = base64.b64encode(webp_still(_sheet(self.cells, self.columns))).decode()
+        data = base64.b64encode(webp_still(on_a_sheet(self.cells, len(self.cells), self.columns))).decode()
         return {
             "translate": f"{px(left)} {px(top)}",
             "width": px(width),
@@ -178,23 +178,12 @@ def _reach(timeline: Timeline, layer: LayerBase, frames: Sequence[Frame]) -> Are
 
 def _has_room(count: int, area: Area, scale: float) -> bool:
     width, height = (max(round(side * scale), 1) for side in area[2:])
-    columns = columns_of(count, area, scale)
+    columns = _columns(count, area, scale)
     rows = -(-count // columns)
     fits = columns * width <= SHEET_SIDE and rows * height <= SHEET_SIDE
     return fits and columns * width * rows * height <= MOST_PIXELS
 
 
-def columns_of(count: int, area: Area, scale: float) -> int:
-    """As near to a square as can be."""
+def _columns(count: int, area: Area, scale: float) -> int:
     _, _, width, height = area
-    wanted = max(round((count * height / width) ** 0.5), 1)
-    return int(min(wanted, max(int(SHEET_SIDE / max(width * scale, 1.0)), 1), count))
-
-
-def _sheet(cells: Sequence[Pixels], columns: int) -> Pixels:
-    height, width = cells[0].shape[:2]
-    sheet = np.zeros((-(-len(cells) // columns) * height, min(columns, len(cells)) * width, 4), np.uint8)
-    for index, pixels in enumerate(cells):
-        y, x = index // columns * height, index % columns * width
-        sheet[y : y + height, x : x + width] = pixels
-    return sheet
+    return columns_of(count, width, height, int(SHEET_SIDE / max(width * scale, 1.0)))

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
+
+import numpy as np
 
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.run import Run
@@ -130,3 +132,21 @@ def pictures(timeline: Timeline, frames: Sequence[Frame], options: Options) -> I
     """The frames, drawn one by one: (height, width, 4), RGBA, not premultiplied."""
     for frame in frames:
         yield draw_at(timeline, frame.t_ms, options.scale, options.ground)
+
+
+def columns_of(count: int, width: float, height: float, most: int) -> int:
+    """How many columns a sheet of so many pictures has, at most `most`: it is as near to a square as can be."""
+    return int(min(max(round((count * height / width) ** 0.5), 1), max(most, 1), count))
+
+
+def on_a_sheet(frames: Iterable[Pixels], count: int, columns: int) -> Pixels:
+    """So many pictures of one size, row by row."""
+    sheet = None
+    for index, pixels in enumerate(frames):
+        height, width = pixels.shape[:2]
+        if sheet is None:
+            sheet = np.zeros((-(-count // columns) * height, columns * width, 4), np.uint8)
+        y, x = index // columns * height, index % columns * width
+        sheet[y : y + height, x : x + width] = pixels
+    assert sheet is not None
+    return sheet

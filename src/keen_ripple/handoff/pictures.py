@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import math
-from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import accumulate
 
@@ -14,10 +14,21 @@ from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.format import Files
-from keen_ripple.handoff.frames import Frame, check_room, frames_of, part_of, pictures, played, slots_of
+from keen_ripple.handoff.frames import (
+    Frame,
+    check_room,
+    columns_of,
+    frames_of,
+    on_a_sheet,
+    part_of,
+    pictures,
+    played,
+    slots_of,
+)
 from keen_ripple.handoff.options import OF_PICTURES, Options
 from keen_ripple.handoff.report import Report, left_out_by_cue
 from keen_ripple.media import encoders
+from keen_ripple.render import png
 from keen_ripple.render.draw import Pixels
 
 SHEET_SIDE = 8192
@@ -173,22 +184,14 @@ class SpriteSheet:
         columns, _ = _grid(len(drawn.frames), width, height)
         places = [(i % columns * width, i // columns * height) for i in range(len(drawn.frames))]
         said = _said(drawn, places, width, height)
-        sheet = encoders.png(_sheet(drawn.pixels(), places, width, height))
+        sheet = png(on_a_sheet(drawn.pixels(), len(drawn.frames), columns))
         return {"sprite.png": sheet, "sprite.json": (json.dumps(said, indent=1) + "\n").encode()}
 
 
 def _grid(count: int, width: int, height: int) -> tuple[int, int]:
-    """Columns and rows: as near to a square as can be."""
-    columns = min(max(round(math.sqrt(count * height / width)), 1), max(SHEET_SIDE // width, 1), count)
+    """Columns and rows."""
+    columns = columns_of(count, width, height, SHEET_SIDE // width)
     return columns, math.ceil(count / columns)
-
-
-def _sheet(frames: Iterable[Pixels], places: Sequence[tuple[int, int]], width: int, height: int) -> Pixels:
-    across, down = (max(place[axis] for place in places) for axis in (0, 1))
-    sheet = np.zeros((down + height, across + width, 4), np.uint8)
-    for pixels, (x, y) in zip(frames, places, strict=True):
-        sheet[y : y + height, x : x + width] = pixels
-    return sheet
 
 
 def _said(drawn: Drawn, places: Sequence[tuple[int, int]], width: int, height: int) -> dict[str, object]:

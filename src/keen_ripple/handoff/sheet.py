@@ -9,6 +9,7 @@ import re
 from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field
 from html import escape
+from itertools import groupby
 
 import numpy as np
 
@@ -19,7 +20,7 @@ from keen_ripple.handoff.format import Files
 from keen_ripple.handoff.frames import played
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.report import Report, held
-from keen_ripple.handoff.timings import Row, Timing, curve, spread, timings_of
+from keen_ripple.handoff.timings import Row, Timing, curve, timings_of
 from keen_ripple.render import filmstrip, png
 
 COLUMNS = ("transition", "cue", "layer", "property", "from", "to", "start_ms", "duration_ms", "curve")
@@ -151,9 +152,9 @@ def _table(timing: Timing) -> Iterator[str]:
     heads = ("layer", "property", "from", "to")
     times = "".join(f'<th class="ms">{head}</th>' for head in ("start, ms", "duration, ms"))
     yield f'  <tr>{"".join(f"<th>{head}</th>" for head in heads)}{times}<th colspan="2">curve</th></tr>'
-    for name, rows in spread(timing):
+    for _, rows in groupby(timing.rows, lambda row: row.layer):
         for index, row in enumerate(rows):
-            yield f"  <tr>{_cells(name if index == 0 else '', row, timing)}</tr>"
+            yield f"  <tr>{_cells(row.layer_name if index == 0 else '', row, timing)}</tr>"
     yield "</table>"
 
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from typing import Any
 
@@ -123,16 +122,3 @@ def spring(settle: Settle) -> str:
     if physics.velocity:
         parts.append(f"velocity {css_number(physics.velocity, 3)}")
     return f"spring, {', '.join(parts)}"
-
-
-def spread(timing: Timing) -> Iterator[tuple[str, list[Row]]]:
-    """The rows of each layer, by its name, in order."""
-    layer, own = "", list[Row]()
-    for row in timing.rows:
-        if row.layer != layer and own:
-            yield own[0].layer_name, own
-            own = []
-        layer = row.layer
-        own.append(row)
-    if own:
-        yield own[0].layer_name, own

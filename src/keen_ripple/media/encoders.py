@@ -98,12 +98,6 @@ def webp(frames: Iterable[Pixels], lengths_ms: Sequence[int], again: bool) -> by
     return _saved(images, "WEBP", lengths_ms, loop=0 if again else 1, lossless=True, quality=EFFORT, method=0)
 
 
-def png(pixels: Pixels) -> bytes:
-    file = io.BytesIO()
-    Image.fromarray(pixels, "RGBA").save(file, "PNG", optimize=True)
-    return file.getvalue()
-
-
 def webp_still(pixels: Pixels) -> bytes:
     """One picture, without loss."""
     file = io.BytesIO()

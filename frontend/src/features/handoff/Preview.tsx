@@ -63,7 +63,7 @@ function File({ ending, address, title }: FileProps) {
     <Flex vertical gap={12} align="center" justify="center" className="picture-of-it">
       {state === 'made' && <p role="status">Being made…</p>}
       {state === 'failed' && <p role="alert">It could not be made. Choose fewer pictures a second, or smaller ones.</p>}
-      {ending === 'webm' ? (
+      {state === 'failed' ? null : ending === 'webm' ? (
         <video src={address} autoPlay loop muted playsInline onLoadedData={shown} {...told} />
       ) : (
         <img src={address} alt={`The file: ${title}`} onLoad={shown} {...told} />

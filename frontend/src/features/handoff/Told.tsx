@@ -20,7 +20,7 @@ export function Told({ id, format, report, fault, chosen, setChosen, options }: 
   const refused = report?.refused ?? [];
   const [only] = report?.endings ?? [];
   const stem = options.of ? `${id}.${options.of === EVERY_WAY ? EVERY_WAY : `rehearsal-${options.of}`}` : id;
-  const file = `${stem}.${report?.endings.length === 1 ? only : `${format.name}.zip`}`;
+  const file = `${stem}.${(report?.endings.length ?? 1) > 1 ? `${format.name}.zip` : (only ?? format.name)}`;
   return (
     <Flex component="aside" vertical gap={16} className="told" aria-label="What it holds">
       {fault && <p role="alert">{fault.message}</p>}

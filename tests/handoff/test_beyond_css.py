@@ -62,6 +62,17 @@ def masked(**mask: Any) -> dict[str, Any]:
     return moving(group, {"x": 60})
 
 
+def seen_through(by: str) -> dict[str, Any]:
+    """As a flag in motion shows it: dark and bright, opaque and less so."""
+    document = masked(kind="group", mask=by, width=90, height=60, layers=[
+        shape(id="sky", x=2, y=3, width=60, height=50, fill=SWEEP, opacity=0.8),
+        outline(id="star", x=30, y=10, fill="#ffffff"),
+        {**shape("text", id="word", x=0, y=0, text="Quay"), "fill": "#fffb", "font_size": 30, "font_weight": 800},
+    ])  # fmt: skip
+    document["states"][1]["changes"] |= {"star": {"rotation": 90, "x": -20}, "in": {"fill": "#d9503a"}}
+    return document
+
+
 def far_away() -> dict[str, Any]:
     """What is in the group lies far from it, and is seen all the same."""
     document = masked(rotation=30)
@@ -141,6 +152,17 @@ def test_it_is_shown_as_it_is_drawn(browser, tmp_path: Path, case: str) -> None:
     assert not report.refused
     [said] = report.said
     assert reason in said and "drawn into pictures" in said
+    looks_as_drawn(browser, tmp_path, timeline)
+
+
+@pytest.mark.parametrize("by", ["alpha", "brightness"])
+def test_masks_by_what_they_show_need_no_picture(browser, tmp_path: Path, by: str) -> None:
+    timeline = timeline_in(seen_through(by))
+    assert not FORMATS["html"].report(timeline, AS_IT_IS).said
+    looks_as_drawn(browser, tmp_path, timeline)
+
+
+def looks_as_drawn(browser, tmp_path: Path, timeline: Timeline) -> None:
     page = tmp_path / "page.html"
     page.write_bytes(FORMATS["html"].files(timeline, AS_IT_IS)["html"])
     browser.get(page.as_uri())

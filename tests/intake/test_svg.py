@@ -184,9 +184,10 @@ NAMED = {
     "itself": ('<g id="a"><use href="#a"/><rect width="5" height="5"/></g>', "uses itself"),
     "too far": ('<rect x="1e30" width="5" height="5"/><rect width="5" height="5"/>', "too far away"),
     "markers": ('<path d="M0 0h9v9" marker-end="url(#m)"/>', "the markers of path"),
-    "a mask that is partly seen": (
-        '<mask id="m"><rect width="9" height="9" fill="gray"/></mask><rect width="9" height="9" mask="url(#m)"/>',
-        "only masks of black and white",
+    "a mask that goes by boxes": (
+        '<mask id="m" maskContentUnits="objectBoundingBox"><rect width="1" height="1" fill="gray"/></mask>'
+        '<rect width="9" height="9" mask="url(#m)"/>',
+        "goes by the box of what it cuts",
     ),
     "a text that leans": ('<text transform="skewX(9)">Pier</text><rect width="5" height="5"/>', "text was left out: it is stretched"),
     "another font": ('<text font-family="Tide Serif">Pier</text>', "text was set in Hanken Grotesk instead of Tide Serif"),

@@ -108,6 +108,14 @@ LAYERS: list[dict[str, Any]] = [
         {"kind": "rectangle", "id": "band", "name": "B", "x": 0, "y": 12, "width": 48, "height": 14, "fill": "#d9503a"},
         {"kind": "rectangle", "id": "post", "name": "P", "x": 12, "y": 0, "width": 14, "height": 40, "fill": "#15293b"},
     ]},
+    *({"kind": "group", "opacity": 0.8, "rotation": 8, "layers": [
+        {"kind": kind, "id": f"by-{by}", "name": "M", "x": 4, "y": 2, "width": 40, "height": 34, "mask": by, **look},
+        {"kind": "rectangle", "id": f"in-{by}", "name": "I", "x": -4, "y": -4, "width": 50, "height": 44,
+         "fill": {"kind": "linear", "angle": 20, "stops": STOPS}},
+    ]} for by, kind, look in (
+        ("alpha", "text", {"text": "Quay", "font_size": 19, "font_weight": 800, "fill": "#d9503acc"}),
+        ("brightness", "ellipse", {"fill": {"kind": "radial", "stops": STOPS}, "opacity": 0.9, "blur": 1}),
+    )),
 ]  # fmt: skip
 
 

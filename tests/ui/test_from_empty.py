@@ -103,7 +103,12 @@ def test_a_tick_that_grows_behind_a_mask(bench) -> None:
     bench.unfold("Line")
     give(bench, trim_end=1)
     document = bench.document()
-    assert next(layer for layer in document["layers"] if layer["id"] == mask)["mask"]
+    assert next(layer for layer in document["layers"] if layer["id"] == mask)["mask"] is True
+    choose(bench, mask)
+    for by in ("brightness", "outline"):
+        path = f"//section[@aria-label='Mask']//label[contains(., '{by}')]"
+        bench.changed(lambda path=path: bench.browser.find_element("xpath", path).click())
+        assert bench.document()["layers"][0]["mask"] == (by == "outline" or by)
     look(bench, "tick")
 
     # It grows: nothing of it at first, more and more of it later, all of it inside of the window.

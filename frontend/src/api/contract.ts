@@ -30,7 +30,7 @@ export interface Drawn {
   name: string;
   kind: Layer['kind'];
   locked?: boolean;
-  mask?: boolean;
+  mask?: boolean | 'alpha' | 'brightness';
   pinned?: boolean;
   layers?: readonly Drawn[] | null;
 }

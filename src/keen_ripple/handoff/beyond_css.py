@@ -76,13 +76,13 @@ def _of_its_own(timeline: Timeline) -> Iterator[Found]:
 def _of_layers(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> Iterator[Found]:
     for layer in layers:
         if timeline.voice_of(layer.id) is None:
-            yield from ((around if layer.mask else layer.id, what) for what in _look(timeline, layer))
+            yield from ((around if layer.mask is True else layer.id, what) for what in _look(timeline, layer))
         yield from _of_layers(timeline, layer.layers, layer.id)
 
 
 def _look(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
     looks = timeline.looks_of(layer.id)
-    if layer.mask:
+    if layer.mask is True:
         yield from _mask(looks, layer)
     elif layer.kind == "medium":
         yield "it plays a medium"

@@ -20,6 +20,7 @@ from keen_ripple.handoff.fonts import font_faces, font_notes
 from keen_ripple.handoff.format import Files
 from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.keyframes import Animation, animations_of
+from keen_ripple.handoff.masks import masked, rules_of_masks
 from keen_ripple.handoff.names import class_names
 from keen_ripple.handoff.options import AS_IT_IS, Options
 from keen_ripple.handoff.report import Report, report_of
@@ -100,7 +101,10 @@ def _style(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
             yield from animation.lines()
     names = names | {WHOLE: DRAWN}
     yield from _pictures(piece, drawn, names)
-    yield from _masks(timeline, [layer for layer in layers if layer.mask], seen_first)
+    masks = [layer for layer, _ in walk(piece.layers) if layer.masks_by_content]
+    for selector, declarations in rules_of_masks(piece, [] if WHOLE in drawn else masks):
+        yield from _rule(selector, declarations)
+    yield from _masks(timeline, [layer for layer in layers if layer.mask is True], seen_first)
     yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]], names)
 
 
@@ -206,7 +210,7 @@ def _scrolling(piece: Piece) -> Iterator[str]:
 
 def _fixed(layer: LayerBase) -> dict[str, str]:
     """What the kind of layer needs, whatever its state."""
-    unseen = {"visibility": "hidden"} if layer.mask else {}
+    unseen = {"visibility": "hidden"} if layer.mask is True else {}
     if layer.kind == "ellipse":
         return {"border-radius": "50%", **unseen}
     if layer.kind == "text":
@@ -234,6 +238,10 @@ def _content(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
 def _elements(layers: Sequence[LayerBase], timeline: Timeline, names: Mapping[str, str], drawn: Drawn) -> Iterator[str]:
     """Siblings in painting order; what stands above a mask is inside an element that it cuts."""
     for index, layer in enumerate(layers):
+        if layer.masks_by_content:
+            above = _elements(layers[index + 1 :], timeline, names, drawn)
+            yield from masked(timeline.piece, layer, _element(layer, timeline, names, drawn), above)
+            return
         pinned = layer.pinned and timeline.piece.sections
         yield from ('<div class="pinned">',) if pinned else ()
         yield from _element(layer, timeline, names, drawn)

@@ -81,15 +81,17 @@ class Cuts:
             area = self._drawn(element, style, matrix, Area(), lambda rgba: rgba[3] if by_alpha else _brightness(rgba))
         except _Partly:
             return None
-        return self._within_region(element, matrix, area).outline()
+        region = self.region(element, matrix)
+        if region is not None:
+            area = area.within(Area.of(region[0], "nonzero")) if region[0] else Area()
+        return area.outline()
 
-    def _within_region(self, mask: Element, matrix: Matrix, area: Area) -> Area:
-        """Of masks whose region is not a little more than the box of what they cut."""
+    def region(self, mask: Element, matrix: Matrix) -> Cut | None:
+        """Where a mask shows anything at all; None where that is a little more than the box of what it cuts."""
         if mask.get("maskUnits") != "userSpaceOnUse" or mask.get("width") is None:
-            return area
-        region = path_of(mask, "rect", self._view)
-        outline = placed(region, matrix) if region is not None else None
-        return area.within(Area.of(outline, "nonzero")) if outline else Area()
+            return None
+        path = path_of(mask, "rect", self._view)
+        return (placed(path, matrix) if path is not None else None), "nonzero"
 
     def _drawn(self, parent: Element, outer: Style, matrix: Matrix, area: Area, level: Level) -> Area:
         """The area with all that is drawn inside of an element joined to it, or cut out of it."""

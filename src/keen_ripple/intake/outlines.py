@@ -89,6 +89,27 @@ def dash_of(style: Mapping[str, str], view: tuple[float, float]) -> tuple[list[f
     return lengths, length(style["stroke-dashoffset"], diagonal(view))
 
 
+def line_of(style: Mapping[str, str], matrix: Matrix, view: tuple[float, float]) -> dict[str, Any]:
+    """How a stroke is drawn under a matrix; its paint as it is written."""
+    if style["stroke"] == "none":
+        return {"stroke": "none"}
+    scale = scale_of(matrix)
+    width = length(style["stroke-width"], diagonal(view)) * scale
+    if width <= 0.0:
+        return {"stroke": "none"}
+    joins = {"round": "round", "bevel": "bevel"}
+    look = {
+        "stroke": style["stroke"],
+        "stroke_width": round(width, 4),
+        "stroke_cap": style["stroke-linecap"] if style["stroke-linecap"] in ("round", "square") else "butt",
+        "stroke_join": joins.get(style["stroke-linejoin"], "miter"),
+    }
+    lengths, offset = dash_of(style, view)
+    if lengths:
+        look |= {"stroke_dash": [part * scale for part in lengths], "stroke_dash_offset": offset * scale}
+    return look
+
+
 def offset_of(element: Element, view: tuple[float, float]) -> Matrix:
     """The move by x and y of what is placed by them. Raises ShapeFault."""
     return Matrix.translate(*(length(element.get(key), whole) for key, whole in zip("xy", view, strict=True)))

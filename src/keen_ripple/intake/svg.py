@@ -25,11 +25,11 @@ from keen_ripple.intake.outlines import (
     diagonal,
     is_even,
     length,
+    line_of,
     matrix_of,
     offset_of,
     path_of,
     placed,
-    scale_of,
 )
 from keen_ripple.intake.paints import Gradients, at_least, colour, share
 from keen_ripple.intake.pictures import layer_of_image
@@ -47,6 +47,7 @@ SILENT = (
     *("mask", "filter", "pattern"),
 )
 MOST_VISITED, LONGEST_IN_ALL, DEEPEST_USE = 8000, 300_000, 12
+Layers = list[dict[str, Any]]
 URL = re.compile(r"""url\(\s*['"]?#([^'")]+)['"]?\s*\)\s*(.*)""")
 
 
@@ -118,11 +119,11 @@ class _Intake:
     def note(self, text: str) -> None:
         self.notes[text] = None
 
-    def inside(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+    def inside(self, element: Element, style: Style, matrix: Matrix) -> Layers:
         """The layers of everything inside an element."""
         return [layer for child in element for layer in self._layers(child, style, matrix)]
 
-    def _layers(self, element: Element, outer: Style, matrix: Matrix) -> list[dict[str, Any]]:
+    def _layers(self, element: Element, outer: Style, matrix: Matrix) -> Layers:
         kind = kind_of(element)
         if not isinstance(element.tag, str) or kind in (*SILENT, *MOTION) or is_foreign(element.tag):
             return []
@@ -153,7 +154,7 @@ class _Intake:
         self.note(f"{kind} {element.get('id', '')[:60]}".strip() + f" was left out: {why}")
         return []
 
-    def _read(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+    def _read(self, element: Element, kind: str, style: Style, matrix: Matrix) -> Layers:
         if kind in GROUPS:
             return self._group(element, style, self._nested(element, kind, matrix))
         if kind == "use":
@@ -169,7 +170,7 @@ class _Intake:
             check_layer(layer)
         return found
 
-    def _filtered(self, name: str, style: Style, matrix: Matrix, layers: list[dict[str, Any]]) -> list[dict[str, Any]]:
+    def _filtered(self, name: str, style: Style, matrix: Matrix, layers: Layers) -> Layers:
         """The layers under the filter of their element, as one."""
         if style["filter"] == "none" or not layers:
             return layers
@@ -199,7 +200,7 @@ class _Intake:
             raise ShapeFault(fault.message.removesuffix(".").lower()) from None
         return inner * offset_of(element, self._view) * matrix
 
-    def _group(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+    def _group(self, element: Element, style: Style, matrix: Matrix) -> Layers:
         layers = self.inside(element, style, matrix)
         opacity = share(style["opacity"], 1.0)
         named = element.get("id")
@@ -209,7 +210,7 @@ class _Intake:
             return layers
         return [group_of(layers, self._names, named or "group", opacity)]
 
-    def _used(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+    def _used(self, element: Element, style: Style, matrix: Matrix) -> Layers:
         name = href_of(element)
         target = self._by_id.get(name.removeprefix("#")) if name.startswith("#") else None
         if target is None:
@@ -228,7 +229,7 @@ class _Intake:
         apart = len(layers) < 2 and opacity == 1.0
         return layers if apart or not layers else [group_of(layers, self._names, name[1:], opacity)]
 
-    def _shape(self, element: Element, kind: str, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+    def _shape(self, element: Element, kind: str, style: Style, matrix: Matrix) -> Layers:
         self._characters += len(element.get("d", "")) + len(element.get("points", ""))
         if self._characters > LONGEST_IN_ALL:
             raise IntakeFault(
@@ -243,7 +244,7 @@ class _Intake:
             self.note(f"the markers of {kind} were left out")
         if style["stroke"] != "none" and not is_even(matrix):
             return self._apart(element, kind, style, path, matrix)
-        look = self._line(style, matrix)
+        look = line_of(style, matrix, self._view)
         name = self._names.of(element.get("id", ""), "rectangle" if kind == "rect" else kind)
         fill = self._paint("fill", style, path, matrix, outline) if kind != "line" else "none"
         if look["stroke"] != "none":
@@ -267,7 +268,7 @@ class _Intake:
             look["fill_rule"] = "evenodd"
         return [layer_of_path(outline, look)]
 
-    def _apart(self, element: Element, kind: str, style: Style, path: Path, matrix: Matrix) -> list[dict[str, Any]]:
+    def _apart(self, element: Element, kind: str, style: Style, path: Path, matrix: Matrix) -> Layers:
         """A shape whose stroke is stretched more in one direction: its fill, and its stroke as a filled outline."""
         layers = self._shape(element, kind, {**style, "stroke": "none", "opacity": "1"}, matrix)
         width = length(style["stroke-width"], diagonal(self._view))
@@ -298,46 +299,24 @@ class _Intake:
             return colour(found[2] or "none", style["color"], opacity, self.note)
         return paint if isinstance(paint, str) else paint.laid_over(at_least((left, top, right - left, bottom - top)))
 
-    def _line(self, style: Style, matrix: Matrix) -> dict[str, Any]:
-        if style["stroke"] == "none":
-            return {"stroke": "none"}
-        scale = scale_of(matrix)
-        width = length(style["stroke-width"], diagonal(self._view)) * scale
-        if width <= 0.0:
-            return {"stroke": "none"}
-        joins = {"round": "round", "bevel": "bevel"}
-        look = {
-            "stroke": style["stroke"],
-            "stroke_width": round(width, 4),
-            "stroke_cap": style["stroke-linecap"] if style["stroke-linecap"] in ("round", "square") else "butt",
-            "stroke_join": joins.get(style["stroke-linejoin"], "miter"),
-        }
-        lengths, offset = dash_of(style, self._view)
-        if lengths:
-            look |= {"stroke_dash": [part * scale for part in lengths], "stroke_dash_offset": offset * scale}
-        return look
-
-    def _text(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
+    def _text(self, element: Element, style: Style, matrix: Matrix) -> Layers:
         return list(layers_of_text(element, style, self.sheet, matrix, self._names, self._view, self.note))
 
-    def _image(self, element: Element, style: Style, matrix: Matrix) -> list[dict[str, Any]]:
-        try:
-            return [layer_of_image(element, style, matrix, self._names, self._view)]
-        except ShapeFault as fault:
-            self.note(f"image was left out: {fault}")
-            return []
+    def _image(self, element: Element, style: Style, matrix: Matrix) -> Layers:
+        return [layer_of_image(element, style, matrix, self._names, self._view)]
 
-    def _cut(
-        self, element: Element, style: Style, matrix: Matrix, layers: list[dict[str, Any]]
-    ) -> list[dict[str, Any]]:
+    def _cut(self, element: Element, style: Style, matrix: Matrix, layers: Layers) -> Layers:
         """Inside of a group with the clip as its mask, and of another with the mask."""
         for how, read in (("clip-path", self._cuts.clip), ("mask", self._cuts.mask)):
             if style[how] == "none" or not layers:
                 continue
             found = URL.match(style[how])
             cut = read(found[1], matrix) if found else None
+            if cut is None and found and how == "mask":
+                layers = self._masked(element, found[1], matrix, layers)
+                continue
             if cut is None:
-                self.note(f"the {how.removesuffix('-path')} of {called(element)} was left out{WHY_NOT[how]}")
+                self.note(f"the clip of {called(element)} was left out")
                 continue
             outline, rule = cut
             if outline is None:
@@ -346,5 +325,25 @@ class _Intake:
             layers = [group_of([mask, *layers], self._names, element.get("id") or "clipped", 1.0)]
         return layers
 
-
-WHY_NOT = {"clip-path": "", "mask": ": only masks of black and white shapes are read"}
+    def _masked(self, element: Element, name: str, matrix: Matrix, layers: Layers) -> Layers:
+        """Under a mask that no outline can say: by how bright or opaque its content is."""
+        mask = self._by_id.get(name)
+        if mask is None or kind_of(mask) != "mask" or mask.get("maskContentUnits") == "objectBoundingBox":
+            self.note(f"the mask of {called(element)} was left out: it is none, or goes by the box of what it cuts")
+            return layers
+        if mask in self._using:
+            raise ShapeFault("its mask is masked by itself")
+        self._using.append(mask)
+        style = self.sheet.of(mask, {})
+        try:
+            content = self._cut(mask, style, matrix, self.inside(mask, style, matrix))
+        finally:
+            self._using.pop()
+        region = self._cuts.region(mask, matrix)
+        if region is not None:
+            content = [mask_of(region[0], self._names, region[1]), *content] if content and region[0] else []
+        if not content:
+            return []
+        by = "alpha" if style["mask-type"] == "alpha" else "brightness"
+        group = {**group_of(content, self._names, name, 1.0), "mask": by}
+        return [group_of([group, *layers], self._names, element.get("id") or "masked", 1.0)]

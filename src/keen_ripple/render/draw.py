@@ -51,7 +51,8 @@ def draw_part(timeline: Timeline, t_ms: float, layer: LayerBase | None, area: Ar
     canvas.clear(argb("none"))
     canvas.scale(scale, scale)
     canvas.translate(-left, -top)
-    layers = timeline.piece.layers if layer is None else [layer]
+    # Alone, even what cuts others is seen itself.
+    layers = timeline.piece.layers if layer is None else [layer.model_copy(update={"mask": False})]
     added(canvas, looks_at(timeline, t_ms), lambda pose: draw_layers(canvas, layers, pose, timeline.piece.fonts))
     return np.asarray(surface.makeImageSnapshot().toarray(colorType=skia.kRGBA_8888_ColorType))
 

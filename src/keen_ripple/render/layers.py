@@ -32,13 +32,27 @@ Fonts = Sequence[FontFamily]
 def draw_layers(canvas: skia.Canvas, layers: Sequence[LayerBase], pose: Pose, fonts: Fonts) -> None:
     """Layers of one group, in painting order; a mask cuts all that follow it there."""
     canvas.save()
-    for layer in layers:
+    for index, layer in enumerate(layers):
+        if layer.masks_by_content:
+            _draw_masked(canvas, layer, layers[index + 1 :], pose, fonts)
+            break
         if layer.mask:
             cut = outline(layer.kind, pose[layer.id])
             cut.transform(_matrix(pose[layer.id]))
             canvas.clipPath(cut, skia.ClipOp.kIntersect, True)
         else:
             _draw_layer(canvas, layer, pose, fonts)
+    canvas.restore()
+
+
+def _draw_masked(canvas: skia.Canvas, mask: LayerBase, layers: Sequence[LayerBase], pose: Pose, fonts: Fonts) -> None:
+    """As much of the layers as the mask is opaque, or bright (CSS Masking Level 1, section 7.10.1)."""
+    canvas.saveLayer()
+    draw_layers(canvas, layers, pose, fonts)
+    bright = skia.LumaColorFilter.Make() if mask.mask == "brightness" else None
+    canvas.saveLayer(paint=skia.Paint(BlendMode=skia.BlendMode.kDstIn, ColorFilter=bright))
+    _draw_layer(canvas, mask, pose, fonts)
+    canvas.restore()
     canvas.restore()
 
 

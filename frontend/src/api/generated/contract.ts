@@ -34,7 +34,7 @@ export interface Group {
   lets_touches_through?: boolean;
   pinned?: boolean;
   touch_margin?: number;
-  mask?: false;
+  mask?: false | ("alpha" | "brightness");
   kind: "group";
   /**
    * @maxItems 1200
@@ -130,7 +130,7 @@ export interface Rectangle {
   lets_touches_through?: boolean;
   pinned?: boolean;
   touch_margin?: number;
-  mask?: boolean;
+  mask?: boolean | ("alpha" | "brightness");
   kind: "rectangle";
   /**
    * @minItems 0
@@ -437,7 +437,7 @@ export interface Ellipse {
   lets_touches_through?: boolean;
   pinned?: boolean;
   touch_margin?: number;
-  mask?: boolean;
+  mask?: boolean | ("alpha" | "brightness");
   kind: "ellipse";
   /**
    * @minItems 0
@@ -645,7 +645,7 @@ export interface Path {
   lets_touches_through?: boolean;
   pinned?: boolean;
   touch_margin?: number;
-  mask?: boolean;
+  mask?: boolean | ("alpha" | "brightness");
   kind: "path";
   /**
    * @minItems 0
@@ -864,7 +864,7 @@ export interface Text {
   lets_touches_through?: boolean;
   pinned?: boolean;
   touch_margin?: number;
-  mask?: false;
+  mask?: false | ("alpha" | "brightness");
   kind: "text";
   /**
    * @minItems 0
@@ -1133,7 +1133,7 @@ export interface Picture {
   lets_touches_through?: boolean;
   pinned?: boolean;
   touch_margin?: number;
-  mask?: false;
+  mask?: false | ("alpha" | "brightness");
   kind: "picture";
   /**
    * @minItems 0
@@ -1292,7 +1292,7 @@ export interface Medium {
   lets_touches_through?: boolean;
   pinned?: boolean;
   touch_margin?: number;
-  mask?: false;
+  mask?: false | ("alpha" | "brightness");
   kind: "medium";
   /**
    * @minItems 0
@@ -1458,7 +1458,7 @@ export interface Placement {
   lets_touches_through?: boolean;
   pinned?: boolean;
   touch_margin?: number;
-  mask?: false;
+  mask?: false | ("alpha" | "brightness");
   kind: "placement";
   /**
    * @minItems 0

@@ -1,11 +1,11 @@
 /* Gradients in outlines that CSS has no box for: boxes with the gradient, cut or masked by what is drawn. */
 import type { Look } from '../../api/contract';
+import { svg } from '../../shared/drawing/svg';
 import { scaledPath } from '../../shared/geometry/scaledPath';
 import { known } from '../../shared/known';
 import { textOf } from '../../shared/text/values';
 import { image } from './paint';
 
-const SVG = 'http://www.w3.org/2000/svg';
 let serial = 0;
 
 /** A gradient inside a path: a box as large as the view, cut along the outline. */
@@ -27,11 +27,9 @@ export function paintFill(path: SVGPathElement, look: Look): void {
 /** The path whose stroke is to be written: its own, or of a stroke along a gradient the mask of a box with that. */
 export function strokeIn(path: SVGPathElement, look: Look): SVGPathElement {
   const box = boxIn(path, 'line', typeof look.stroke === 'object', (fresh) => {
-    const mask = document.createElementNS(SVG, 'mask');
-    mask.id = `line-${++serial}`;
-    mask.setAttribute('maskUnits', 'userSpaceOnUse');
-    mask.appendChild(document.createElementNS(SVG, 'g')).append(document.createElementNS(SVG, 'path'));
-    fresh.setAttribute('mask', `url(#${mask.id})`);
+    const id = `line-${++serial}`;
+    const mask = svg('mask', { id, maskUnits: 'userSpaceOnUse' }, svg('g', {}, svg('path')));
+    fresh.setAttribute('mask', `url(#${id})`);
     path.after(mask, fresh);
   });
   if (!box) return path;
@@ -81,9 +79,7 @@ function boxIn(path: SVGPathElement, name: string, isWanted: boolean, put: (fres
     return null;
   }
   if (before) return before;
-  const fresh = document.createElementNS(SVG, 'foreignObject');
-  fresh.setAttribute('class', name);
-  fresh.append(document.createElement('div'));
+  const fresh = svg('foreignObject', { class: name }, document.createElement('div'));
   put(fresh);
   return fresh;
 }
@@ -100,9 +96,6 @@ function lay(box: Element, area: Area, background: string): void {
 }
 
 export function clipPathNamed(id: string): { clipPath: SVGClipPathElement; clip: SVGPathElement } {
-  const clipPath = document.createElementNS(SVG, 'clipPath');
-  const clip = document.createElementNS(SVG, 'path');
-  clipPath.id = id;
-  clipPath.append(clip);
-  return { clipPath, clip };
+  const clip = svg('path');
+  return { clipPath: svg('clipPath', { id }, clip), clip };
 }

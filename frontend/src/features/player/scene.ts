@@ -6,15 +6,15 @@ import { localMatrix } from '../../shared/geometry/matrix';
 import { outlineOf, shapeOf } from './outline';
 import { colour } from './gradients';
 import { background, boxShadow, filter, image, isFade, picture } from './paint';
-import { clipPathNamed, paintFill, strokeIn } from './painted';
+import { paintFill, strokeIn } from './painted';
 import { endFilm, isDecodable, showFilm } from './films';
 import { follow } from './followed';
 import { IS_LOTTIE, showLottie } from './lotties';
 import { reelOf } from './reels';
+import { svg } from '../../shared/drawing/svg';
 import { known } from '../../shared/known';
+import { maskedBy } from './masks';
 import { textOf } from '../../shared/text/values';
-
-const SVG = 'http://www.w3.org/2000/svg';
 
 /** What of a piece makes its scene; the rest of it may change without a new one. */
 export interface Picture {
@@ -150,8 +150,6 @@ const WRITERS: Record<string, Writer> = {
   },
 };
 
-let serial = 0;
-
 /** Of a property that is shown by its CSS as it stands. */
 function plainWriter(name: string): Writer {
   const { css, unit } = known(PLAIN.get(name));
@@ -161,6 +159,8 @@ function plainWriter(name: string): Writer {
 export class Scene {
   readonly root = document.createElement('div');
   readonly shown = new Map<string, Shown>();
+  private readonly width: number;
+  private readonly height: number;
 
   /** What is longer than the screen is in a content of its own, which `scrollTo` moves. */
   constructor({ layers, width, height, ground, sections, clips }: Picture) {
@@ -168,6 +168,8 @@ export class Scene {
     this.root.style.width = `${width}px`;
     this.root.style.height = `${height}px`;
     this.root.style.background = ground ?? 'transparent';
+    this.width = width;
+    this.height = sections?.length ? sections.reduce((sum, section) => sum + section.height, 0) : height;
     this.fill(sections?.length ? this.content(sections) : this.root, layers ?? []);
   }
 
@@ -217,25 +219,21 @@ export class Scene {
       const shown = this.build(layer);
       into.append(layer.pinned ? pinned(shown.element) : shown.element);
       if (layer.mask) {
-        const masked = maskedArea();
+        const masked = maskedBy(shown.element, layer.mask, this.width, this.height);
         shown.clip = masked.clip;
         into.append(masked.area);
-        into = masked.area;
+        into = masked.into;
       }
     }
   }
 
   private build(layer: Drawn): Shown {
-    const element = layer.kind === 'path' ? document.createElementNS(SVG, 'svg') : document.createElement('div');
-    const path = layer.kind === 'path' ? document.createElementNS(SVG, 'path') : null;
-    if (path) {
-      element.setAttribute('preserveAspectRatio', 'none');
-      element.append(path);
-    }
+    const path = layer.kind === 'path' ? svg('path') : null;
+    const element = path ? svg('svg', { preserveAspectRatio: 'none' }, path) : document.createElement('div');
     element.setAttribute('data-layer', layer.id);
     if (layer.locked) element.setAttribute('data-locked', '');
     element.classList.add('layer', layer.kind);
-    if (layer.mask) element.classList.add('mask');
+    if (layer.mask === true) element.classList.add('mask');
     const shown: Shown = { kind: layer.kind, element, path, clip: null, look: {} };
     this.shown.set(layer.id, shown);
     if (layer.layers) this.fill(element, layer.layers);
@@ -255,27 +253,9 @@ function pinned(element: Element): HTMLElement {
   return holder;
 }
 
-/** An area over the whole group that shows what is inside an outline. */
-function maskedArea(): { area: HTMLElement; clip: SVGPathElement } {
-  const area = document.createElement('div');
-  area.className = 'masked';
-  const svg = document.createElementNS(SVG, 'svg');
-  svg.setAttribute('width', '0');
-  svg.setAttribute('height', '0');
-  const { clipPath, clip } = clipPathNamed(`clip-${++serial}`);
-  svg.append(clipPath);
-  area.append(svg);
-  area.style.clipPath = `url(#${clipPath.id})`;
-  return { area, clip };
-}
-
 function strokePath(element: Element): SVGPathElement {
-  const svg = document.createElementNS(SVG, 'svg');
-  svg.setAttribute('class', 'stroke');
-  const path = document.createElementNS(SVG, 'path');
-  path.setAttribute('fill', 'none');
-  svg.append(path);
-  element.append(svg);
+  const path = svg('path', { fill: 'none' });
+  element.append(svg('svg', { class: 'stroke' }, path));
   return path;
 }
 

@@ -13,6 +13,9 @@ from keen_ripple.core.limits import MOST_LAYERS
 from keen_ripple.core.properties import KINDS, SHAPES, properties_of
 
 
+MaskedBy = Literal["alpha", "brightness"]
+
+
 class LayerBase(Model):
     """What every layer has besides the properties of its kind."""
 
@@ -24,7 +27,8 @@ class LayerBase(Model):
     # Where the content of the piece scrolls, this stays in its place; only of layers that lie in no group.
     pinned: bool = False
     touch_margin: Annotated[float, Field(ge=0.0, le=200.0)] = 0.0
-    # A shape that is not painted itself: what stands above it in its group is seen only inside its outline.
+    # Not painted itself: what stands above it in its group is seen only inside its outline (true, of shapes), or as much
+    # as its content is opaque or bright.
     mask: Any = False
     # Filled by the kinds below; declared here so that code can ask any layer.
     kind: Any
@@ -36,6 +40,11 @@ class LayerBase(Model):
     life: Any = None
     # Of a medium: how long it plays.
     length_ms: Any = 0
+
+    @property
+    def masks_by_content(self) -> bool:
+        """Whether it cuts by what it shows and not by its outline."""
+        return isinstance(self.mask, str)
 
     @cached_property
     def base(self) -> Mapping[str, Any]:
@@ -54,7 +63,7 @@ def _model_of(kind: str) -> type[LayerBase]:
     fields: dict[str, Any] = {"kind": (Literal[kind], ...)}
     for row in properties_of(kind):
         fields[row.name] = (property_type(row), ... if row.default is None else row.default)
-    fields["mask"] = (bool, False) if kind in SHAPES else (Literal[False], Field(default=False, exclude=True))
+    fields["mask"] = ((bool | MaskedBy) if kind in SHAPES else (Literal[False] | MaskedBy), False)
     if kind == "group":
         fields["layers"] = (Annotated[tuple["Layer", ...], Field(max_length=MOST_LAYERS)], ())
     else:

@@ -177,6 +177,8 @@ export function moveLayer(piece: Piece, id: string, by: number): Edit {
   };
 }
 
+export const isShape = ({ kind }: Layer): boolean => ['rectangle', 'ellipse', 'path'].includes(kind);
+
 /** Sets what no state can differ in. */
 export function setFixed(piece: Piece, ids: string | readonly string[], name: string, value: Value): Edit {
   const all = typeof ids === 'string' ? [ids] : ids;

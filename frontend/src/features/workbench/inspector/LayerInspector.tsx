@@ -21,6 +21,7 @@ import { AxisFields, FontField } from './FontField';
 import { FromBefore } from './FromBefore';
 import { OfState, ownOf } from './OfState';
 import { Overrides } from './Overrides';
+import { MaskFields } from './MaskFields';
 import { MediumFields } from './MediumFields';
 import { PlacementFields } from './PlacementFields';
 import { PaintEditor } from './PaintEditor';
@@ -56,6 +57,7 @@ export function LayerInspector({ ids }: { ids: readonly string[] }) {
         <PlacementFields id={firstOf(ids)} />
       )}
       {ids.length === 1 && placed(piece, firstOf(ids)).layer.kind === 'medium' && <MediumFields id={firstOf(ids)} />}
+      {ids.length === 1 && <MaskFields id={firstOf(ids)} />}
       {Object.entries(GROUPS).map(([title, open]) => {
         // What a copy says of its original has fields of its own.
         const rows = common.filter(({ property }) => property.group === title && property.blend !== 'placed');

@@ -2,7 +2,7 @@ import { Flex } from 'antd';
 import type { Layer, Piece, Pose } from '../../../api/contract';
 import * as actions from '../actions';
 import { attempt, useBench } from '../bench';
-import { namesOf, setFixed } from '../edits';
+import { isShape, namesOf, setFixed } from '../edits';
 import { lettersAsPath } from '../fonts';
 import { makePiece } from '../placements';
 import { placed } from '../tree';
@@ -81,17 +81,20 @@ const lettersOutlined: Action = {
   act: () => void lettersAsPath(),
 };
 
-/** Only shapes can cut others; boxes and texts can become outlines. */
+/** Shapes cut others by their outline, all else by what it shows; boxes and texts can become outlines. */
 function shapeActions(piece: Piece, layer: Layer): Action[] {
-  if (layer.kind === 'text') return [lettersOutlined];
-  if (layer.kind !== 'rectangle' && layer.kind !== 'ellipse' && layer.kind !== 'path') return [];
-  const title = 'What stands above it in its group is seen only inside its outline';
-  const act = () => void attempt(setFixed(piece, layer.id, 'mask', !layer.mask));
+  const [how, by] = isShape(layer)
+    ? (['only inside its outline', true] as const)
+    : (['as much as it is opaque', 'alpha'] as const);
+  const title = `What stands above it in its group is seen ${how}`;
+  const act = () => void attempt(setFixed(piece, layer.id, 'mask', layer.mask ? false : by));
   const mask = { name: layer.mask ? 'no mask' : 'as mask', title, act };
+  if (layer.kind === 'text') return [mask, lettersOutlined];
+  if (!isShape(layer) || layer.kind === 'path') return [mask];
   const outline = {
     name: 'as outline',
     title: 'A path with points of its own, in all states',
     act: () => void actions.toPath(),
   };
-  return layer.kind === 'path' ? [mask] : [mask, outline];
+  return [mask, outline];
 }

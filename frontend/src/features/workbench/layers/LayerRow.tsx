@@ -60,7 +60,7 @@ export function LayerRow({ row, chosen, drop, open, fold, renaming, setRenaming,
         </button>
       )}
       {layer.kind === 'placement' && <Standing layer={layer} />}
-      {'mask' in layer && layer.mask && <Tag title="Cuts what stands above it in its group">mask</Tag>}
+      {'mask' in layer && layer.mask && <Tag title="Not painted: it cuts what stands above it in its group">mask</Tag>}
       {hidden && <Tag title="Not seen in this state">hidden</Tag>}
       {layer.locked && <Tag title="Locked: not caught by the pointer">locked</Tag>}
     </li>

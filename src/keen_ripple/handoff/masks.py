@@ -1,0 +1,80 @@
+"""Masks by what a layer shows: no mask of CSS shows elements that move. So what cuts stands far above what is cut, in one
+element with it, whose SVG filter lays the one over the other (Filter Effects Level 1, feOffset and feComposite)."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Iterator
+
+from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.document import Piece
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.handoff.css_values import px
+
+# How many stages around a group are seen in it, at most; as in the page.
+AROUND = 1.0
+# Brightness counts by as much as it is opaque.
+BRIGHTNESS = (
+    '<feColorMatrix type="luminanceToAlpha"/>',
+    '<feComposite in2="mask" operator="in" result="mask"/>',
+)
+
+
+def rules_of_masks(piece: Piece, masks: Iterable[LayerBase]) -> Iterator[tuple[str, dict[str, str]]]:
+    """Selectors, each with its declarations."""
+    left, top, width, height = _seen(piece)
+    corners = ((left, top), (left + width, top), (left + width, top + height), (left, top + height))
+    over = {"position": "absolute", "inset": "0"}
+    names = []
+    for mask in masks:
+        names.append(mask.id)
+        yield f'[data-mask="{mask.id}"]', {**over, "filter": f"url(#{_name(piece, mask)})"}
+    if names:
+        edge = ", ".join(f"{px(x)} {px(y)}" for x, y in corners)
+        yield "[data-seen], [data-cuts]", {**over, "clip-path": f"polygon({edge})"}
+        yield "[data-cuts]", {"transform": f"translateY({px(-_far(piece))})"}
+
+
+def masked(piece: Piece, mask: LayerBase, cuts: Iterable[str], seen: Iterable[str]) -> Iterator[str]:
+    """The element of what a mask cuts, with the elements of the mask in it."""
+    left, top, width, height = _seen(piece)
+    far = _far(piece)
+    whole = _box(left, top - far, width, height + far)
+    yield f'<div data-mask="{mask.id}">'
+    yield '  <svg width="0" height="0">'
+    yield f'    <filter id="{_name(piece, mask)}" filterUnits="userSpaceOnUse" {whole}'
+    yield '      color-interpolation-filters="sRGB">'
+    yield f'      <feOffset dy="{css_number(far)}" result="mask"/>'
+    yield from (f"      {line}" for line in (BRIGHTNESS if mask.mask == "brightness" else ()))
+    yield '      <feComposite in="SourceGraphic" in2="mask" operator="in"'
+    yield f"        {_box(left, top, width, height)}/>"
+    yield "    </filter>"
+    yield "  </svg>"
+    for name, elements in (("data-seen", seen), ("data-cuts", cuts)):
+        yield f"  <div {name}>"
+        yield from (f"    {line}" for line in elements)
+        yield "  </div>"
+    yield "</div>"
+
+
+def _box(*numbers: float) -> str:
+    named = zip(("x", "y", "width", "height"), numbers, strict=True)
+    return " ".join(f'{name}="{css_number(number)}"' for name, number in named)
+
+
+def _name(piece: Piece, mask: LayerBase) -> str:
+    return f"{piece.id}-{mask.id.replace('/', '--')}--mask"
+
+
+def _seen(piece: Piece) -> tuple[float, float, float, float]:
+    """Left, top, width, height in px of any group: what of it can be seen."""
+    height = _height(piece)
+    return (-AROUND * piece.width, -AROUND * height, (2.0 * AROUND + 1.0) * piece.width, (2.0 * AROUND + 1.0) * height)
+
+
+def _far(piece: Piece) -> float:
+    """How far above what is seen that stands which cuts it, in px."""
+    return (2.0 * AROUND + 2.0) * _height(piece)
+
+
+def _height(piece: Piece) -> float:
+    return sum(section.height for section in piece.sections) or piece.height

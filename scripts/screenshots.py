@@ -2,14 +2,11 @@
 
 from __future__ import annotations
 
-import io
-import math
 import sys
 import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
-from PIL import Image, ImageDraw
 from selenium.webdriver import ActionChains
 from selenium.webdriver.common.actions.wheel_input import ScrollOrigin
 
@@ -126,19 +123,10 @@ def undercurrent_editor(bench: Bench) -> None:
 
 
 def medium(bench: Bench) -> None:
-    """A bell that is drawn, in a notice: it plays once as the notice comes into sight."""
+    """A bell in a notice: it plays once as the notice comes into sight."""
     piece(bench, "fog-notice")
-    with tempfile.TemporaryDirectory() as folder:
-        file = Path(folder) / "Fog bell.png"
-        file.write_bytes(bell())
-        chooser = bench.browser.find_element("css selector", "input[type=file][aria-label^='Picture, medium']")
-        bench.changed(lambda: chooser.send_keys(str(file)))
-    bench.set("width", "32")
-    bench.set("height", "32")
-    bench.set("x", "262")
-    bench.set("y", "34")
     bench.one("[data-state='in-sight']").click()
-    bench.press("play once on the way to In sight")
+    bench.one("[data-row='bell']").click()
 
 
 def artwork(bench: Bench) -> None:
@@ -164,26 +152,6 @@ def fonts(bench: Bench) -> None:
     bench.set("axis Casual", "1")
     bench.set("axis Slant", "-12")
     bench.browser.execute_script("document.querySelector('.font-field').scrollIntoView({ block: 'start' })")
-
-
-def bell(frames: int = 24) -> bytes:
-    """A bell that swings to rest, with waves that go out from it."""
-    drawn = []
-    for n in range(frames):
-        picture = Image.new("RGBA", (192, 192), (0, 0, 0, 0))
-        pen = ImageDraw.Draw(picture)
-        pen.pieslice((56, 40, 136, 152), 180, 360, fill="#b9832b")
-        pen.rectangle((56, 94, 136, 128), fill="#b9832b")
-        pen.rectangle((44, 126, 148, 138), fill="#15293b")
-        pen.ellipse((84, 136, 108, 160), fill="#15293b")
-        reach = 20 + 60 * n / frames
-        for side in (0, 180):
-            box = (96 - 40 - reach, 90 - reach, 96 + 40 + reach, 90 + reach)
-            pen.arc(box, side - 40, side + 40, fill=(31, 122, 112, 255 - 255 * n // frames), width=6)
-        drawn.append(picture.rotate(18 * math.cos(n * 0.9) * (1 - n / frames), resample=Image.Resampling.BICUBIC))
-    file = io.BytesIO()
-    drawn[0].save(file, "PNG", save_all=True, append_images=drawn[1:], duration=50)
-    return file.getvalue()
 
 
 def hand_off(bench: Bench) -> None:

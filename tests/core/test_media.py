@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from itertools import pairwise
 from typing import Any
 
 import pytest
@@ -13,7 +14,7 @@ from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.operations.retime import RetimeFault, fitted, scaled
 from keen_ripple.core.timeline import sample, timeline_of
-from support import piece, way
+from support import DEMO, piece, way
 
 FILM = {"kind": "medium", "id": "film", "name": "Film", "x": 0, "y": 0, "width": 40, "height": 30, "length_ms": 900}
 QUICK = {"kind": "curve", "duration_ms": 200, "easing": "linear"}
@@ -91,3 +92,15 @@ def test_only_media_have_an_end_to_wait_for(layer: str | None) -> None:
         read_piece(piece(transitions=ways))
     assert caught.value.place == "/transitions/0/cue_layer"
     assert caught.value.remedy
+
+
+def test_a_celebration_begins_anew_under_quick_double_taps() -> None:
+    # Up; away, and up again, while the one before still plays or fades.
+    events = [Event(at, "double-tap", "mark") for at in (100, 500, 1250, 1300, 1420, 2600, 2640, 2700)]
+    played = rehearse(read_piece(DEMO["harbour-post"]), events, 6000)
+    assert len([heard for heard in played.heard if heard.reason == "heeded"]) >= 5
+    looks = [pose["spray"] for pose in played.sample(range(0, 6000, 10))]
+    begun = [now for before, now in pairwise(looks) if now["opacity"] > before["opacity"]]
+    assert len(begun) == 3
+    assert all(look["playhead"] <= 10 for look in begun)
+    assert looks[-1]["opacity"] == 0.0

@@ -149,10 +149,10 @@ DRAWN = {
     "a mask with a hole": '<mask id="m"><path fill="#fff" d="M0 0h120v100H0z"/><circle cx="60" cy="50" r="25"/></mask>'
     '<rect x="10" y="10" width="100" height="80" fill="#1f7a70" mask="url(#m)"/>',
     "a mask of a gradient": '<linearGradient id="g"><stop stop-color="#fff"/><stop offset="1"/></linearGradient>'
-    '<mask id="m"><rect width="120" height="100" fill="url(#g)"/><circle cx="60" cy="50" r="20" fill="#999"/></mask>'
+    '<mask id="m"><path d="M0 0h120v100H0" fill="url(#g)"/><circle cx="60" cy="50" r="20" fill="#999"/></mask>'
     '<g mask="url(#m)"><rect x="10" y="10" width="50" height="80" fill="#1f7a70"/><circle cx="80" cy="50" r="30"/></g>',
-    "a mask by alpha in a mask, in a region of its own": '<mask id="in" style="mask-type: alpha"><circle cx="60" cy="50"'
-    ' r="45" fill-opacity=".7"/></mask><mask id="m" maskUnits="userSpaceOnUse" x="20" y="5" width="70" height="90">'
+    "a mask by alpha in a mask": '<mask id="in" style="mask-type: alpha"><circle cx="60" cy="50" r="45"'
+    ' fill-opacity=".7"/></mask><mask id="m" maskUnits="userSpaceOnUse" x="20" y="5" width="70" height="90">'
     '<g mask="url(#in)"><rect width="120" height="100" fill="#fff"/><path d="M0 0h60v50z" fill="#d9503a"/></g></mask>'
     '<rect x="5" y="10" width="110" height="80" fill="#c03a1e" mask="url(#m)"/>',
     "a mask of strokes, used, by alpha": '<defs><path id="p" d="M20 20L100 80" stroke="#000" stroke-width="14"/></defs>'

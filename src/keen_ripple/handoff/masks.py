@@ -1,5 +1,5 @@
-"""Masks by what a layer shows: no mask of CSS shows elements that move. So what cuts stands far above what is cut, in one
-element with it, whose SVG filter lays the one over the other (Filter Effects Level 1, feOffset and feComposite)."""
+"""Masks by what a layer shows: no mask of CSS shows elements that move. So what cuts stands far above what is cut, in
+one element with it, whose SVG filter lays the one over the other (Filter Effects Level 1, feOffset, feComposite)."""
 
 from __future__ import annotations
 

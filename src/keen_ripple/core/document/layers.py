@@ -12,7 +12,6 @@ from keen_ripple.core.document.fields import Id, MediumLength, MediumText, Model
 from keen_ripple.core.limits import MOST_LAYERS
 from keen_ripple.core.properties import KINDS, SHAPES, properties_of
 
-
 MaskedBy = Literal["alpha", "brightness"]
 
 
@@ -27,8 +26,8 @@ class LayerBase(Model):
     # Where the content of the piece scrolls, this stays in its place; only of layers that lie in no group.
     pinned: bool = False
     touch_margin: Annotated[float, Field(ge=0.0, le=200.0)] = 0.0
-    # Not painted itself: what stands above it in its group is seen only inside its outline (true, of shapes), or as much
-    # as its content is opaque or bright.
+    # Not painted itself: what stands above it in its group is seen only inside its outline (true, of shapes), or as
+    # much as its content is opaque or bright.
     mask: Any = False
     # Filled by the kinds below; declared here so that code can ask any layer.
     kind: Any

@@ -40,7 +40,7 @@ describe('a medium', () => {
 
   it('plays once on the way to a state, from its beginning to its end', () => {
     const { id, piece: now } = withMedium();
-    const once = patched(now, edits.playOnce(now, id, 'b').patch);
+    const once = patched(now, edits.playOnTheWay(now, id, 'b').patch);
     expect(edits.playedBy(once, id)).toBeUndefined();
     expect(edits.mediumOf(once, id).playhead).toBe(0);
     expect(known(once.states[1]).changes).toEqual({ [id]: { playhead: 900 } });
@@ -51,13 +51,13 @@ describe('a medium', () => {
       { layer: id, property: 'playhead', style: 'cut', delay_ms: 200 },
     ]);
     expect(once.transitions?.[2]).not.toHaveProperty('lanes');
-    const backwards = patched(now, edits.playOnce(now, id, 'b', true).patch);
+    const backwards = patched(now, edits.playOnTheWay(now, id, 'b', 1, true).patch);
     expect(edits.mediumOf(backwards, id).playhead).toBe(900);
     expect(known(backwards.states[1]).changes).toEqual({ [id]: { playhead: 0 } });
     const shorter = patched(backwards, edits.replaceMedium(backwards, id, { source: 'x', length_ms: 400 }).patch);
     expect(edits.mediumOf(shorter, id).playhead).toBe(400);
     // Only a cut leads to the other one.
-    expect(() => edits.playOnce(now, id, 'a')).toThrow(CannotBe);
+    expect(() => edits.playOnTheWay(now, id, 'a')).toThrow(CannotBe);
   });
 
   it('is replaced by another, which plays whole where this one did', () => {
@@ -69,9 +69,14 @@ describe('a medium', () => {
       period_ms: 500,
       courses: [{ keys: [{}, { at_ms: 500, value: 500 }] }],
     });
-    const once = patched(now, edits.playOnce(now, id, 'b').patch);
+    const once = patched(now, edits.playOnTheWay(now, id, 'b').patch);
     const after = patched(once, edits.replaceMedium(once, id, other).patch);
     expect(known(after.states[1]).changes).toEqual({ [id]: { playhead: 500 } });
     expect(after.transitions?.[0]).toMatchObject({ lanes: [{ timing: { duration_ms: 500 } }] });
+    const thrice = patched(now, edits.playOnTheWay(now, id, 'b', 4).patch);
+    const easing = 'linear(0, 1 25%, 0 25%, 1 50%, 0 50%, 1 75%, 0 75%, 1)';
+    expect(thrice.transitions?.[0]).toMatchObject({ lanes: [{ timing: { duration_ms: 3600, easing } }] });
+    const again = patched(thrice, edits.replaceMedium(thrice, id, other).patch);
+    expect(again.transitions?.[0]).toMatchObject({ lanes: [{ timing: { duration_ms: 2000, easing } }] });
   });
 });

@@ -2,6 +2,7 @@
 import equal from 'fast-deep-equal';
 import type { Medium, Piece, Transition } from '../../../api/contract';
 import { known } from '../../../shared/known';
+import { round } from '../../../shared/text/sums';
 import { placed, stateNamed } from '../tree';
 import { CannotBe } from './cannotBe';
 import { inTurn, type Edit } from './edit';
@@ -63,6 +64,8 @@ export function playByStates(piece: Piece, id: string): Edit {
   return { ...removeRound(piece, own, alone), label: `${mediumOf(piece, id).name} stands where states say` };
 }
 
+export const often = (times: number) => (times === 1 ? 'once' : `${times} times`);
+
 export const waysTo = (piece: Piece, state: string): readonly Transition[] =>
   (piece.transitions ?? []).filter((way) => way.to === state);
 
@@ -72,26 +75,35 @@ const durationOf = ({ timing }: Transition) => (timing.kind === 'spring' ? 0 : t
 
 type Lane = NonNullable<Transition['lanes']>[number];
 const ofPlayhead = (layer: string) => ({ layer, property: PLAYHEAD });
-const atItsPace = (duration_ms: number) => ({ kind: 'curve', duration_ms, easing: 'linear' }) as const;
+/** From one end to the other, so often, with a jump back in between. */
+const atItsPace = (length_ms: number, times: number) =>
+  ({ kind: 'curve', duration_ms: length_ms * times, easing: times > 1 ? again(times) : 'linear' }) as const;
+
+function again(times: number): string {
+  const turns = Array.from({ length: times - 1 }, (_, i) => `${round(((i + 1) / times) * 100)}%`);
+  return `linear(0, ${turns.map((at) => `1 ${at}, 0 ${at}`).join(', ')}, 1)`;
+}
 
 function withLane(piece: Piece, way: Transition, lane: Lane): Edit {
   const others = (way.lanes ?? []).filter((own) => own.layer !== lane.layer || own.property !== lane.property);
   return setTransition(piece, way.id, '', { lanes: [...others, lane] });
 }
 
-/** Once, on the way to a state, in which it stands at its end; before that at its beginning, or the other way round.
- * Throws CannotBe where nothing leads there. */
-export function playOnce(piece: Piece, id: string, state: string, backwards = false): Edit {
+/** Once or more often, on the way to a state, in which it stands at its end; before that at its beginning, or the other
+ * way round. Throws CannotBe where nothing leads there. */
+export function playOnTheWay(piece: Piece, id: string, state: string, times = 1, backwards = false): Edit {
   const { name, length_ms = 1 } = mediumOf(piece, id);
   const to = stateNamed(piece, state).name;
   const ways = waysTo(piece, state).filter((way) => way.style !== 'cut');
   if (!ways.length) throw new CannotBe(`No transition that takes time leads to ${to}. Make one first.`);
   const [start, end] = backwards ? [length_ms, 0] : [0, length_ms];
-  return inTurn(piece, `${name} plays ${backwards ? 'backwards' : 'once'} on the way to ${to}`, [
+  return inTurn(piece, `${name} plays ${often(times)}${backwards ? ' backwards' : ''} on the way to ${to}`, [
     (now) => playByStates(now, id),
     (now) => setValues(now, state, id, { [PLAYHEAD]: start }, 'base'),
     (now) => setValues(now, state, id, { [PLAYHEAD]: end }, 'state'),
-    ...ways.map((way) => (now: Piece) => withLane(now, way, { ...ofPlayhead(id), timing: atItsPace(length_ms) })),
+    ...ways.map(
+      (way) => (now: Piece) => withLane(now, way, { ...ofPlayhead(id), timing: atItsPace(length_ms, times) }),
+    ),
     // It stays as it ended until it is left, and is back at its beginning once that is done.
     ...waysFrom(piece, state).map(
       (way) => (now: Piece) => withLane(now, way, { ...ofPlayhead(id), style: 'cut', delay_ms: durationOf(way) }),
@@ -119,7 +131,9 @@ export function replaceMedium(
     ...atEnd.map((state) => (now: Piece) => setValues(now, state, id, { [PLAYHEAD]: length_ms }, 'state')),
     ...ways.map((way) => (now: Piece) => {
       const lanes = way.lanes?.map((lane) =>
-        isWholeLane(lane, id, before) ? { ...lane, timing: { ...lane.timing, duration_ms: length_ms } } : lane,
+        isWholeLane(lane, id, before)
+          ? { ...lane, timing: { ...lane.timing, duration_ms: (lane.timing.duration_ms / before) * length_ms } }
+          : lane,
       );
       return setTransition(now, way.id, '', { lanes });
     }),
@@ -133,8 +147,12 @@ function pacedAs(piece: Piece, own: Undercurrent, length_ms: number): Edit {
   return { label: '', patch: [{ op: 'replace', path: `/undercurrents/${at}`, value }] };
 }
 
-const isWholeLane = (lane: Lane, id: string, length_ms: number) =>
+type WholeLane = Lane & { timing: { kind: 'curve'; duration_ms: number } };
+
+/** That it plays whole in, once or more often. */
+const isWholeLane = (lane: Lane, id: string, length_ms: number): lane is WholeLane =>
   lane.layer === id &&
   lane.property === PLAYHEAD &&
-  lane.timing?.kind !== 'spring' &&
-  lane.timing?.duration_ms === length_ms;
+  lane.timing?.kind === 'curve' &&
+  lane.timing.duration_ms > 0 &&
+  lane.timing.duration_ms % length_ms === 0;

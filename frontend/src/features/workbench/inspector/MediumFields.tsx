@@ -1,15 +1,29 @@
 import { Flex } from 'antd';
+import { useState } from 'react';
 import { Choice } from '../../../shared/ui/Choice';
+import { NumberField } from '../../../shared/ui/Field';
 import { PlainButton } from '../../../shared/ui/PlainButton';
 import { tried } from '../actions';
 import { MEDIA_FILES, readMedium } from '../artwork';
 import { useBench } from '../bench';
 import { choose } from '../choosing';
-import { mediumOf, playByStates, playedBy, playOnce, playRound, replaceMedium, waysTo } from '../edits';
+import {
+  CannotBe,
+  mediumOf,
+  often,
+  playByStates,
+  playedBy,
+  playOnTheWay,
+  playRound,
+  replaceMedium,
+  waysTo,
+} from '../edits';
 import { stateNamed } from '../tree';
 import { FileButton } from './FileButton';
 
 const TITLES = ['From its beginning to its end, at its own pace', 'From its end to its beginning, at its own pace'];
+
+const MOST = 100;
 
 /** How a medium plays, and another in its place. */
 export function MediumFields({ id }: { id: string }) {
@@ -17,6 +31,11 @@ export function MediumFields({ id }: { id: string }) {
   const state = useBench((b) => b.state);
   const own = playedBy(piece, id);
   const name = stateNamed(piece, state).name;
+  const [times, setTimes] = useState(1);
+  const count = (wanted: number) =>
+    Number.isInteger(wanted) && wanted >= 1 && wanted <= MOST
+      ? Promise.resolve(setTimes(wanted))
+      : Promise.reject(new CannotBe(`Type a whole number from 1 to ${MOST}.`));
   const leads = waysTo(piece, state).some((way) => way.style !== 'cut');
   return (
     <Flex vertical gap={6} component="section" aria-label="How it plays">
@@ -50,14 +69,16 @@ export function MediumFields({ id }: { id: string }) {
       ) : (
         <p className="quiet">Each state says where its playhead stands; transitions play from one to the other.</p>
       )}
+      <NumberField label="plays" name="how often it plays on the way" unit="×" value={times} commit={count} />
       {[false, true].map((backwards) => (
         <PlainButton
           key={String(backwards)}
           disabled={!leads}
           title={leads ? TITLES[Number(backwards)] : `No transition that takes time leads to ${name}`}
-          onClick={() => void tried((now) => playOnce(now, id, state, backwards))}
+          onClick={() => void tried((now) => playOnTheWay(now, id, state, times, backwards))}
         >
-          play {backwards ? 'backwards' : 'once'} on the way to {name}
+          play {often(times)}
+          {backwards && ' backwards'} on the way to {name}
         </PlainButton>
       ))}
     </Flex>

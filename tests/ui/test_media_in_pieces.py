@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import io
+from itertools import pairwise
 from pathlib import Path
 from typing import Any
 
@@ -100,6 +101,17 @@ def test_a_notice_whose_icon_plays_once(bench, files: Path) -> None:
     assert replaced["transitions"][0]["lanes"][0]["timing"]["duration_ms"] == EACH_MS * 8
     bench.one("body").send_keys(Keys.CONTROL, "z")
     bench.wait(lambda: bench.document()["layers"][-1]["length_ms"] == EACH_MS * COUNT)
+
+    # Three times; what is no number of times is said, and stays as it was typed.
+    bench.fill(bench.field("how often it plays on the way"), "2.5")
+    bench.wait(lambda: "whole number from 1 to 100" in bench.one(".inspector").text)
+    bench.fill(bench.field("how often it plays on the way"), "3")
+    bench.press("play 3 times on the way to State 2")
+    timeline = timeline_of(read_piece(bench.document()))
+    travel = next(s for s in timeline.run.segments if s.kind == "travel")
+    heads = [pose[icon["id"]]["playhead"] for pose in sample(timeline, range(travel.start_ms, travel.end_ms, 10))]
+    assert travel.end_ms - travel.start_ms == 3 * EACH_MS * COUNT
+    assert sum(now < before for before, now in pairwise(heads)) == 2
     assert bench.errors() == []
 
 

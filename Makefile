@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test lint bench types lock
+.PHONY: help setup demo test lint bench types lock wheel
 
 PORT ?= 8090
 DB ?= quay-nine.sqlite
@@ -16,6 +16,7 @@ help:
 	@echo "make demo   set up, load Quay Nine and serve it (PORT=…, DB=…)"
 	@echo "make test   set up, Chromium included; run linters, type checks and all tests"
 	@echo "make bench  the benchmarks, as ratios to a peer"
+	@echo "make wheel  one file to install without Node, and in dist/ all that it needs"
 	@echo "make setup  set up what the application needs, and build the page"
 
 setup: .setup/runtime .setup/drawing $(PAGE)
@@ -23,11 +24,19 @@ setup: .setup/runtime .setup/drawing $(PAGE)
 demo: setup
 	@.venv/bin/keen-ripple demo --db "$(DB)" --port $(PORT)
 
-test: .setup/dev .setup/drawing .setup/chromium $(PAGE) lint
+test: .setup/dev .setup/drawing .setup/chromium .setup/wheels $(PAGE) lint
 	@echo "· front end tests"
 	@cd frontend && npm run --silent test
 	@echo "· all other tests"
 	@$(PY) -m pytest -n 2 --dist loadgroup --durations=15 --durations-min=2
+
+# The application with the built page inside, beside the packages that it needs: no network is needed to install them.
+wheel: setup .setup/wheels
+	@mkdir -p dist && cp -u .setup/wheels/*.whl dist/
+	@rm -rf build dist/keen_ripple-*.whl
+	@$(PY) -m pip wheel --quiet --disable-pip-version-check --no-deps --no-build-isolation --wheel-dir dist .
+	@rm -rf build
+	@echo "python3 -m pip install --no-index --find-links dist keen-ripple"
 
 lint: .setup/dev .setup/node
 	@echo "· linters and type checks"
@@ -62,6 +71,11 @@ lock:
 	@echo "· Python packages for tests"
 	@$(PIP) --require-hashes -r requirements/dev.txt || { echo "The packages could not be installed: is a package index reachable?"; exit 1; }
 	@mkdir -p .setup && touch $@
+
+.setup/wheels: requirements/runtime.txt .setup/runtime
+	@echo "· Python packages to install elsewhere"
+	@$(PY) -m pip wheel --quiet --disable-pip-version-check --require-hashes -r requirements/runtime.txt --wheel-dir $@ || { echo "The packages could not be fetched: is a package index reachable?"; exit 1; }
+	@touch $@
 
 .setup/node: frontend/package-lock.json
 	@command -v npm >/dev/null || { echo "Node 20 or newer with npm is needed to build the page: install it, then try again."; exit 1; }

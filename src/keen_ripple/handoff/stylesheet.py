@@ -1,0 +1,189 @@
+"""The CSS of a piece: how its layers look at rest, and what plays by itself."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
+
+from keen_ripple.core.document import Piece, walk
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.flow.scrolling import tops_of
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.beyond_css import WHOLE
+from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
+from keen_ripple.handoff.fonts import font_faces
+from keen_ripple.handoff.keyframes import Animation, animations_of
+from keen_ripple.handoff.markup import DRAWN, Drawn, indented
+from keen_ripple.handoff.masks import rules_of_masks
+from keen_ripple.handoff.names import class_names
+
+
+@dataclass(frozen=True)
+class Scope:
+    """Where rules hold: inside of an element of their own, or in all of a page that has nothing else."""
+
+    root: str
+    alone: bool = False
+
+    def rule(self, selector: str, declarations: Mapping[str, str]) -> list[str]:
+        """Of elements inside; of several selectors, each."""
+        inside = selector if self.alone else ", ".join(f"{self.root} {part}" for part in selector.split(", "))
+        return written(inside, declarations)
+
+    def root_rule(self, declarations: Mapping[str, str]) -> list[str]:
+        return written(self.root, declarations)
+
+
+def written(selector: str, declarations: Mapping[str, str]) -> list[str]:
+    """A rule of CSS, as lines."""
+    return [f"{selector} {{", *(f"  {css}: {text};" for css, text in declarations.items()), "}"]
+
+
+def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
+    """Fonts, looks, keyframes, and what is calmer where motion is unwanted, as lines."""
+    piece = timeline.piece
+    layers = [] if WHOLE in drawn else list(said(piece.layers, drawn))
+    names = class_names(piece.layers)
+    yield from font_faces(timeline)
+    ground = {"background-color": colour(piece.ground, RESTING)} if piece.ground else {}
+    if piece.clips:
+        ground["overflow"] = "hidden"
+    size = {"position": "relative", "width": px(piece.width), "height": px(piece.height)}
+    yield from scope.root_rule({**size, **ground})
+    yield from scope.rule("[data-layer]", {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"})
+    yield from _scrolling(piece, scope)
+    # A run that is over at once has shown its start to nobody.
+    seen_first = timeline.rest if timeline.run.total_ms else timeline.poses[timeline.run.final_state]
+    animations = {layer.id: animations_of(timeline, layer) for layer in layers}
+    for layer in layers:
+        played = played_by(animations[layer.id])
+        look = seen_first[layer.id]
+        rest = rest_of(timeline, layer, look)
+        yield from scope.rule(f".{names[layer.id]}", {**_fixed(layer), **rest, **played})
+    for layer in layers:
+        for animation in animations[layer.id]:
+            yield from animation.lines()
+    names = names | {WHOLE: DRAWN}
+    yield from _pictures(piece, drawn, names, scope)
+    masks = [layer for layer, _ in walk(piece.layers) if layer.masks_by_content]
+    for selector, declarations in rules_of_masks(piece, [] if WHOLE in drawn else masks):
+        yield from scope.rule(selector, declarations)
+    yield from _masks(timeline, [layer for layer in layers if layer.mask is True], seen_first, scope)
+    yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]], names, scope)
+
+
+def said(layers: Sequence[LayerBase], drawn: Drawn) -> Iterator[LayerBase]:
+    """The layers that CSS says, without those that are drawn and what lies in them."""
+    for layer in layers:
+        if layer.id not in drawn:
+            yield layer
+            yield from said(layer.layers, drawn)
+
+
+def _pictures(piece: Piece, drawn: Drawn, names: Mapping[str, str], scope: Scope) -> Iterator[str]:
+    still: list[str] = []
+    for layer, book in drawn.items():
+        name = f"{piece.id}-{names[layer]}--drawn"
+        motion = book.animation(name)
+        yield from scope.rule(f".{names[layer]}", {**book.style(), **({"animation": motion} if motion else {})})
+        yield from book.keyframes(name)
+        still += scope.rule(f".{names[layer]}", {"animation": "none"}) if motion else []
+    if still:
+        yield "@media (prefers-reduced-motion: reduce) {"
+        yield from indented(still, 2)
+        yield "}"
+
+
+def _masks(timeline: Timeline, masks: Sequence[LayerBase], look: Pose, scope: Scope) -> Iterator[str]:
+    for layer in masks:
+        animations = animations_of(timeline, layer, mask=True)
+        played = played_by(animations)
+        [cut_out] = MASK
+        shape = {"position": "absolute", "inset": "0", cut_out.css: cut_out.text(look[layer.id], RESTING)}
+        yield from scope.rule(f'[data-mask="{layer.id}"]', {**shape, **played})
+        for animation in animations:
+            yield from animation.lines()
+
+
+def _calmer(timeline: Timeline, moving: Sequence[LayerBase], classes: Mapping[str, str], scope: Scope) -> Iterator[str]:
+    """Where motion is unwanted, things stand where they come to rest; opacity and colours go on."""
+    rules: list[str] = []
+    for layer in moving:
+        names = _moved(timeline, layer.id)
+        look = _at_rest(timeline, layer.id)
+        places = [d for d in DECLARATIONS[layer.kind] if not d.calm and names & set(d.shows)]
+        if not places:
+            continue
+        animations = animations_of(timeline, layer, calm=True)
+        still = {d.css: d.text(look, RESTING) for d in places}
+        rules += scope.rule(f".{classes[layer.id]}", {**still, **(played_by(animations) or {"animation": "none"})})
+        rules += [line for animation in animations for line in animation.lines()]
+    if rules:
+        yield "@media (prefers-reduced-motion: reduce) {"
+        yield from indented(rules, 2)
+        yield "}"
+
+
+def _moved(timeline: Timeline, layer: str) -> set[str]:
+    voice = timeline.voice_of(layer)
+    courses = [course for u in timeline.piece.undercurrents for course in u.courses if course.layer == layer]
+    own = {track.property.name for track in timeline.tracks if track.layer == layer}
+    return own | {course.property for course in courses} | (_moved(voice.timeline, layer) if voice else set())
+
+
+def _at_rest(timeline: Timeline, layer: str) -> Mapping[str, Any]:
+    """Where a layer comes to rest; in a free placement all that this moves does so by itself."""
+    look, voice = timeline.poses[timeline.run.final_state][layer], timeline.voice_of(layer)
+    if voice is None:
+        return look
+    own = _at_rest(voice.timeline, layer)
+    return {**look, **{name: own[name] for name in _moved(voice.timeline, layer)}}
+
+
+def played_by(animations: Sequence[Animation]) -> dict[str, str]:
+    """How the animations of a layer are played: by time, or by the scrolling through a section."""
+    if not animations:
+        return {}
+    played = {"animation": ", ".join(animation.shorthand() for animation in animations)}
+    sections = [animation.section for animation in animations]
+    if any(sections):
+        # From where the top of the section meets that of the screen to where its end does.
+        played["animation-timeline"] = ", ".join(f"--{section}" if section else "auto" for section in sections)
+        across = "exit-crossing 0% exit-crossing 100%"
+        played["animation-range"] = ", ".join(across if section else "normal" for section in sections)
+    return played
+
+
+def _scrolling(piece: Piece, scope: Scope) -> Iterator[str]:
+    """A content that is longer than its screen, its sections, and what stays in its place."""
+    if not piece.sections:
+        return
+    names = ", ".join(f"--{section.id}" for section in piece.sections)
+    yield from scope.root_rule({"overflow-y": "auto", "timeline-scope": names})
+    height = sum(section.height for section in piece.sections)
+    yield from scope.rule(".content", {"position": "relative", "height": px(height)})
+    for section, top in zip(piece.sections, tops_of(piece).values(), strict=True):
+        box = {"position": "absolute", "top": px(top), "left": "0", "right": "0", "height": px(section.height)}
+        yield from scope.rule(f'[data-section="{section.id}"]', {**box, "view-timeline-name": f"--{section.id}"})
+    yield from scope.rule(".pinned", {"position": "sticky", "top": "0", "height": "0"})
+
+
+def rest_of(timeline: Timeline, layer: LayerBase, look: Mapping[str, Any]) -> dict[str, str]:
+    """The declarations of a layer that stands as it looks, without what CSS begins with."""
+    if any("trim_end" in each and trimmed(each) for each in timeline.looks_of(layer.id)):
+        look = {**look, TRIMMED: True}
+    return rest_rule(layer.kind, look)
+
+
+def _fixed(layer: LayerBase) -> dict[str, str]:
+    """What the kind of layer needs, whatever its state."""
+    unseen = {"visibility": "hidden"} if layer.mask is True else {}
+    if layer.kind == "ellipse":
+        return {"border-radius": "50%", **unseen}
+    if layer.kind == "text":
+        # Lines begin where their letters are written from, and no weight is made up that the font does not have.
+        letters = {"unicode-bidi": "plaintext", "font-synthesis": "none"}
+        return {"display": "grid", "align-content": "center", **letters}
+    return {"background-repeat": "no-repeat"} if layer.kind == "picture" else unseen

@@ -17,7 +17,9 @@ if TYPE_CHECKING:
     from keen_ripple.core.timeline import Timeline
 
 # Written out, so that no command waits for those that write the files.
-FORMATS = ("apng", "element", "gif", "html", "live", "react", "sheet", "sprite", "tape", "tokens", "webm", "webp")
+AS_PICTURES = ("apng", "gif", "sprite", "webm", "webp")
+AS_TEXTS = ("animate", "css", "element", "html", "live", "react", "sheet", "tape", "tokens")
+FORMATS = (*AS_PICTURES, *AS_TEXTS)
 Command = Callable[[argparse.Namespace], None]
 
 

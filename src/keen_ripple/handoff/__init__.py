@@ -1,5 +1,7 @@
 """What leaves for others: files of each format behind one small protocol."""
 
+from keen_ripple.handoff.animate import ANIMATE
+from keen_ripple.handoff.css import CSS
 from keen_ripple.handoff.element import ELEMENT, REACT
 from keen_ripple.handoff.format import Files, Format
 from keen_ripple.handoff.html import HTML
@@ -10,8 +12,11 @@ from keen_ripple.handoff.sheet import SHEET
 from keen_ripple.handoff.tape_files import TAPE
 from keen_ripple.handoff.tokens import TOKENS
 
-FORMATS: dict[str, Format] = {
-    form.name: form for form in (HTML, LIVE, ELEMENT, REACT, GIF, APNG, WEBP, WEBM, SPRITE, TOKENS, SHEET, TAPE)
-}
+_ALL: tuple[Format, ...] = (
+    *(HTML, CSS, LIVE, ELEMENT, REACT, ANIMATE),
+    *(GIF, APNG, WEBP, WEBM, SPRITE),
+    *(TOKENS, SHEET, TAPE),
+)
+FORMATS = {form.name: form for form in _ALL}
 
 __all__ = ["AS_IT_IS", "FORMATS", "Files", "Format", "Options"]

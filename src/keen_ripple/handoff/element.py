@@ -13,6 +13,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.fonts import font_faces, font_notes
 from keen_ripple.handoff.format import Files
 from keen_ripple.handoff.live import built_script, handed_of, in_script, players_of
+from keen_ripple.handoff.names import in_comment
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.report import Report
 
@@ -83,11 +84,6 @@ def _lines(lines: Iterator[str]) -> bytes:
     return ("\n".join(lines) + "\n").encode()
 
 
-def _comment(text: str) -> str:
-    """Nothing in it ends the comment that it stands in."""
-    return " ".join(text.split()).replace("*/", "*∕")
-
-
 def _states(timeline: Timeline) -> list[str]:
     return [state.id for state in timeline.piece.states]
 
@@ -96,7 +92,7 @@ def _module(timeline: Timeline) -> Iterator[str]:
     tag, name, start = tag_of(timeline), class_of(timeline), timeline.piece.start
     handed = in_script({"name": timeline.piece.name, "fonts": "\n".join(font_faces(timeline)), **handed_of(timeline)})
     yield "/**"
-    yield f" * {_comment(timeline.piece.name)}, as a custom element. It registers itself."
+    yield f" * {in_comment(timeline.piece.name)}, as a custom element. It registers itself."
     yield " *"
     yield f' *   <script type="module" src="{timeline.piece.id}.element.js"></script>'
     yield f' *   <{tag} state="{start}"></{tag}>'
@@ -115,7 +111,7 @@ def _module(timeline: Timeline) -> Iterator[str]:
 
 def _types(timeline: Timeline) -> Iterator[str]:
     tag, name = tag_of(timeline), class_of(timeline)
-    yield f"/** A state of {_comment(timeline.piece.name)}. */"
+    yield f"/** A state of {in_comment(timeline.piece.name)}. */"
     yield f"export type {name}State = {' | '.join(map(json.dumps, _states(timeline)))};"
     yield f"export interface {name}Change {{ from: {name}State; to: {name}State; }}"
     yield f"export declare class {name} extends HTMLElement {{"
@@ -139,7 +135,7 @@ def _component(timeline: Timeline) -> Iterator[str]:
     piece, name = timeline.piece, class_of(timeline)
     first = json.dumps(piece.start)
     yield from COMPONENT.format(
-        about=_comment(piece.name),
+        about=in_comment(piece.name),
         name=name,
         tag=tag_of(timeline),
         file=f"./{piece.id}.element.js",

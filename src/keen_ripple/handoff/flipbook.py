@@ -81,6 +81,21 @@ class Flipbook:
                 yield f"  {at}% {{ background-position: {self._place(cell)}; }}"
             yield "}"
 
+    def web_animations(self) -> list[tuple[list[dict[str, object]], dict[str, object]]]:
+        """The same for the Web Animations API: keyframes, each list with its timing."""
+        found: list[tuple[list[dict[str, object]], dict[str, object]]] = []
+        for (length, frames), again in ((self.lead_in, False), (self.loop, True)):
+            if not length or not frames:
+                continue
+            steps: list[dict[str, object]] = [
+                {"offset": round(start / length, 9), "easing": "step-end", "backgroundPosition": self._place(cell)}
+                for start, cell in [*(frame for frame in frames if frame[0] < length), (length, frames[-1][1])]
+            ]
+            timing: dict[str, object] = {"duration": length}
+            timing |= {"delay": self.lead_in[0], "iterations": None} if again else {"fill": "both"}
+            found.append((steps, timing))
+        return found
+
     def _place(self, cell: int) -> str:
         _, _, width, height = self.area
         return f"{px(-(cell % self.columns) * width)} {px(-(cell // self.columns) * height)}"

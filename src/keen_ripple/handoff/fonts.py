@@ -35,6 +35,12 @@ def font_notes(timeline: Timeline) -> Iterator[str]:
             yield f"{shown} in {family}, which does not have it: some other font shows it."
 
 
+def family_notes(timeline: Timeline) -> Iterator[str]:
+    """Of a file that carries no fonts."""
+    for family in sorted(_used(timeline)):
+        yield f"The font {family}: the page that shows the elements has to bring it."
+
+
 def _used(timeline: Timeline) -> dict[str, str]:
     """The characters that are seen of each family."""
     used: dict[str, set[str]] = {}

@@ -188,8 +188,8 @@ def _frames(
     if group.spans is None:
         plan = _plan_of_tape(timeline, own, from_ms, to_ms)
     else:
-        near = _nearness(timeline, own)
-        plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, lambda easing: _text(easing, near))
+        near = nearness(timeline, own)
+        plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, lambda easing: css_of(easing, near))
     space = timeline.piece.blend
     for t_ms, at_ms, before, easing in plan:
         moved = {track.property.name: _value(track, at_ms, before) for track in own}
@@ -209,7 +209,7 @@ Plan = list[tuple[float, float, bool, str | None]]
 """(time of the keyframe, moment whose look it shows, whether just before it, curve until the next)."""
 
 
-def _nearness(timeline: Timeline, tracks: Sequence[Track]) -> float:
+def nearness(timeline: Timeline, tracks: Sequence[Track]) -> float:
     """How near to its curve, in progress, all that these tracks move has to stay."""
     near = CSS_TOLERANCE
     for track in tracks:
@@ -221,7 +221,7 @@ def _nearness(timeline: Timeline, tracks: Sequence[Track]) -> float:
     return max(near, NEAREST)
 
 
-def _text(easing: Easing, near: float) -> str:
+def css_of(easing: Easing, near: float) -> str:
     """A curve in CSS; one that CSS has not as straight lines that stay as near as is needed."""
     return as_linear(easing, near).css() if isinstance(easing, Settle | Named) else easing.css()
 

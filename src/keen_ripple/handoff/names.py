@@ -35,6 +35,11 @@ def class_names(layers: Sequence[LayerBase]) -> dict[str, str]:
     return found
 
 
+def in_comment(text: str) -> str:
+    """On one line; nothing in it ends the comment that it stands in."""
+    return " ".join(text.split()).replace("*/", "*∕")
+
+
 def _written(name: str) -> str:
     """Small Latin letters and digits, apart by dashes; accents are left out."""
     plain = unicodedata.normalize("NFKD", name).encode("ascii", "ignore").decode("ascii").lower()

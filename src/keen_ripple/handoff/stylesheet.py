@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -18,6 +18,13 @@ from keen_ripple.handoff.keyframes import Animation, animations_of
 from keen_ripple.handoff.markup import DRAWN, Drawn, indented
 from keen_ripple.handoff.masks import rules_of_masks
 from keen_ripple.handoff.names import class_names
+
+# Every layer, in the box of its group.
+PLACED = {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"}
+
+
+# Around what a mask cuts.
+COVERING = {"position": "absolute", "inset": "0"}
 
 
 @dataclass(frozen=True)
@@ -45,23 +52,20 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
     """Fonts, looks, keyframes, and what is calmer where motion is unwanted, as lines."""
     piece = timeline.piece
     layers = [] if WHOLE in drawn else list(said(piece.layers, drawn))
-    names = class_names(piece.layers)
+    names, first = class_names(piece.layers), seen_first(timeline)
     yield from font_faces(timeline)
     ground = {"background-color": colour(piece.ground, RESTING)} if piece.ground else {}
     if piece.clips:
         ground["overflow"] = "hidden"
     size = {"position": "relative", "width": px(piece.width), "height": px(piece.height)}
     yield from scope.root_rule({**size, **ground})
-    yield from scope.rule("[data-layer]", {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"})
+    yield from scope.rule("[data-layer]", PLACED)
     yield from _scrolling(piece, scope)
-    # A run that is over at once has shown its start to nobody.
-    seen_first = timeline.rest if timeline.run.total_ms else timeline.poses[timeline.run.final_state]
     animations = {layer.id: animations_of(timeline, layer) for layer in layers}
     for layer in layers:
         played = played_by(animations[layer.id])
-        look = seen_first[layer.id]
-        rest = rest_of(timeline, layer, look)
-        yield from scope.rule(f".{names[layer.id]}", {**_fixed(layer), **rest, **played})
+        rest = rest_of(timeline, layer, first[layer.id])
+        yield from scope.rule(f".{names[layer.id]}", {**fixed(layer), **rest, **played})
     for layer in layers:
         for animation in animations[layer.id]:
             yield from animation.lines()
@@ -70,11 +74,11 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
     masks = [layer for layer, _ in walk(piece.layers) if layer.masks_by_content]
     for selector, declarations in rules_of_masks(piece, [] if WHOLE in drawn else masks):
         yield from scope.rule(selector, declarations)
-    yield from _masks(timeline, [layer for layer in layers if layer.mask is True], seen_first, scope)
+    yield from _masks(timeline, [layer for layer in layers if layer.mask is True], first, scope)
     yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]], names, scope)
 
 
-def said(layers: Sequence[LayerBase], drawn: Drawn) -> Iterator[LayerBase]:
+def said(layers: Sequence[LayerBase], drawn: Collection[str]) -> Iterator[LayerBase]:
     """The layers that CSS says, without those that are drawn and what lies in them."""
     for layer in layers:
         if layer.id not in drawn:
@@ -100,30 +104,38 @@ def _masks(timeline: Timeline, masks: Sequence[LayerBase], look: Pose, scope: Sc
     for layer in masks:
         animations = animations_of(timeline, layer, mask=True)
         played = played_by(animations)
-        [cut_out] = MASK
-        shape = {"position": "absolute", "inset": "0", cut_out.css: cut_out.text(look[layer.id], RESTING)}
-        yield from scope.rule(f'[data-mask="{layer.id}"]', {**shape, **played})
+        yield from scope.rule(f'[data-mask="{layer.id}"]', {**COVERING, **cut_by(look[layer.id]), **played})
         for animation in animations:
             yield from animation.lines()
+
+
+def cut_by(look: Mapping[str, Any]) -> dict[str, str]:
+    """How a mask cuts the element around what is above it."""
+    [cut_out] = MASK
+    return {cut_out.css: cut_out.text(look, RESTING)}
 
 
 def _calmer(timeline: Timeline, moving: Sequence[LayerBase], classes: Mapping[str, str], scope: Scope) -> Iterator[str]:
     """Where motion is unwanted, things stand where they come to rest; opacity and colours go on."""
     rules: list[str] = []
     for layer in moving:
-        names = _moved(timeline, layer.id)
-        look = _at_rest(timeline, layer.id)
-        places = [d for d in DECLARATIONS[layer.kind] if not d.calm and names & set(d.shows)]
-        if not places:
+        still = calm_of(timeline, layer)
+        if not still:
             continue
         animations = animations_of(timeline, layer, calm=True)
-        still = {d.css: d.text(look, RESTING) for d in places}
         rules += scope.rule(f".{classes[layer.id]}", {**still, **(played_by(animations) or {"animation": "none"})})
         rules += [line for animation in animations for line in animation.lines()]
     if rules:
         yield "@media (prefers-reduced-motion: reduce) {"
         yield from indented(rules, 2)
         yield "}"
+
+
+def calm_of(timeline: Timeline, layer: LayerBase) -> dict[str, str]:
+    """Where a layer stands that would move from its place otherwise."""
+    names, look = _moved(timeline, layer.id), _at_rest(timeline, layer.id)
+    places = [d for d in DECLARATIONS[layer.kind] if not d.calm and names & set(d.shows)]
+    return {d.css: d.text(look, RESTING) for d in places}
 
 
 def _moved(timeline: Timeline, layer: str) -> set[str]:
@@ -170,6 +182,11 @@ def _scrolling(piece: Piece, scope: Scope) -> Iterator[str]:
     yield from scope.rule(".pinned", {"position": "sticky", "top": "0", "height": "0"})
 
 
+def seen_first(timeline: Timeline) -> Pose:
+    """The looks at the beginning: a run that is over at once has shown its start to nobody."""
+    return timeline.rest if timeline.run.total_ms else timeline.poses[timeline.run.final_state]
+
+
 def rest_of(timeline: Timeline, layer: LayerBase, look: Mapping[str, Any]) -> dict[str, str]:
     """The declarations of a layer that stands as it looks, without what CSS begins with."""
     if any("trim_end" in each and trimmed(each) for each in timeline.looks_of(layer.id)):
@@ -177,7 +194,7 @@ def rest_of(timeline: Timeline, layer: LayerBase, look: Mapping[str, Any]) -> di
     return rest_rule(layer.kind, look)
 
 
-def _fixed(layer: LayerBase) -> dict[str, str]:
+def fixed(layer: LayerBase) -> dict[str, str]:
     """What the kind of layer needs, whatever its state."""
     unseen = {"visibility": "hidden"} if layer.mask is True else {}
     if layer.kind == "ellipse":

@@ -56,7 +56,9 @@ function File({ ending, address, title }: FileProps) {
   const [state, setState] = useState<'made' | 'shown' | 'failed'>('made');
   const told = { onError: () => setState('failed') };
   const shown = () => setState('shown');
-  if (ending.endsWith('html')) return <iframe title={title} src={address} sandbox="allow-scripts" />;
+  // Alone, markup without its stylesheet shows nothing of it.
+  if (ending.endsWith('html') && ending !== 'markup.html')
+    return <iframe title={title} src={address} sandbox="allow-scripts" />;
   if (ending === 'krt') return <p className="quiet">These are bytes: they are read by programs alone.</p>;
   if (!IMAGE.test(ending) && ending !== 'webm') return <Text address={address} />;
   return (

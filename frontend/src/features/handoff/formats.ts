@@ -73,6 +73,19 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
           'Strict TypeScript around the custom element: props for the state, a callback, a ref with the same methods.',
       },
       {
+        name: 'css',
+        title: 'CSS and markup',
+        acted: true,
+        holds:
+          'One stylesheet and one fragment, named after the piece and its layers: it plays by itself, or goes to the state that data-state says; springs are custom properties.',
+      },
+      {
+        name: 'animate',
+        title: 'Web Animations',
+        acted: true,
+        holds: 'One typed function that takes elements of your own, and gives back animations to play, pause and seek.',
+      },
+      {
         name: 'sprite',
         title: 'Sprite sheet',
         holds: 'All frames on one PNG, and a JSON file that says where each is and when.',

@@ -1,0 +1,211 @@
+"""A typed function of the Web Animations API, for those who have their own markup: elements in, animations out."""
+
+from __future__ import annotations
+
+import json
+import re
+from collections.abc import Collection, Iterator, Mapping, Sequence
+from dataclasses import dataclass, field, replace
+from typing import Any
+
+from keen_ripple.core.document import walk
+from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
+from keen_ripple.handoff.element import JS, TYPES, class_of
+from keen_ripple.handoff.flipbook import Flipbook, flipbook_of
+from keen_ripple.handoff.fonts import family_notes
+from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.html import HTML
+from keen_ripple.handoff.keyframes import Animation, animations_of
+from keen_ripple.handoff.live import in_script
+from keen_ripple.handoff.markup import Drawn
+from keen_ripple.handoff.names import in_comment
+from keen_ripple.handoff.options import Options
+from keen_ripple.handoff.report import Report, held
+from keen_ripple.handoff.stylesheet import COVERING, PLACED, calm_of, cut_by, fixed, rest_of, said, seen_first
+
+MASK_OF = ":mask"
+"""At the end of the name of a mask: the element that it cuts."""
+
+NOTHING: Mapping[str, Any] = {"look": {}, "motion": []}
+Moves = list[tuple[list[dict[str, Any]], dict[str, Any]]]
+"""Keyframes of the API, each list with how it is timed."""
+
+
+@dataclass(frozen=True)
+class Animate:
+    name: str = "animate"
+    takes: Collection[str] = ()
+    endings: Mapping[str, str] = field(default_factory=lambda: {"animate.js": JS, "animate.d.ts": TYPES})
+
+    def report(self, timeline: Timeline, options: Options) -> Report:
+        options.check(self.name, self.takes)
+        told = HTML.report(timeline, options)
+        holds = f"{function_of(timeline)}(elements): {_small(held(timeline))}"
+        if WHOLE in beyond_css(timeline):
+            return replace(told, holds=holds)
+        layers, rounds = [layer for layer, _ in walk(timeline.piece.layers)], timeline.piece.undercurrents
+        cut = [f"{layer.name}: it cuts by what it shows." for layer in layers if layer.masks_by_content]
+        scrolled = [f"{own.name}: it follows scrolling." for own in rounds if own.section is not None]
+        masks = [
+            f"{layer.name} cuts the element around what is above it, called '{layer.id}{MASK_OF}'."
+            for layer in layers
+            if layer.mask is True
+        ]
+        left_out = (*told.leaves_out, *cut, *scrolled, *family_notes(timeline))
+        return replace(told, holds=holds, leaves_out=left_out, said=(*told.said, *masks))
+
+    def files(self, timeline: Timeline, options: Options) -> Files:
+        options.check(self.name, self.takes)
+        return {"animate.js": _bytes(_module(timeline)), "animate.d.ts": _bytes(_types(timeline))}
+
+
+ANIMATE = Animate()
+
+
+def function_of(timeline: Timeline) -> str:
+    """After the name of the piece: `tideLoader`."""
+    name = class_of(timeline)
+    return name[0].lower() + name[1:]
+
+
+def _small(text: str) -> str:
+    return text[0].lower() + text[1:]
+
+
+def _bytes(lines: Iterator[str]) -> bytes:
+    return ("\n".join(lines) + "\n").encode()
+
+
+def _layers(timeline: Timeline) -> dict[str, Any]:
+    """By layer how it looks at first, and its motion; both also for those who ask for less motion."""
+    drawn: Drawn = {layer: flipbook_of(timeline, layer) for layer in beyond_css(timeline)}
+    if WHOLE in drawn:
+        return {timeline.piece.id: _of_pictures(drawn[WHOLE])}
+    layers = list(said(timeline.piece.layers, drawn))
+    own = {layer.id: _of_layer(timeline, layer) for layer in layers if not layer.masks_by_content}
+    masks = {f"{layer.id}{MASK_OF}": _of_mask(timeline, layer) for layer in layers if layer.mask is True}
+    return own | masks | {layer: _of_pictures(book) for layer, book in drawn.items()}
+
+
+def _of_layer(timeline: Timeline, layer: LayerBase) -> dict[str, Any]:
+    look = {**PLACED, **fixed(layer), **rest_of(timeline, layer, seen_first(timeline)[layer.id])}
+    still = calm_of(timeline, layer)
+    found = {"look": look, "motion": _motion(animations_of(timeline, layer))}
+    return {**found, "calm": {"look": still, "motion": _motion(animations_of(timeline, layer, calm=True))}}
+
+
+def _of_mask(timeline: Timeline, layer: LayerBase) -> dict[str, Any]:
+    look = {**COVERING, **cut_by(seen_first(timeline)[layer.id])}
+    return {"look": look, "motion": _motion(animations_of(timeline, layer, mask=True)), "calm": NOTHING}
+
+
+def _of_pictures(book: Flipbook) -> dict[str, Any]:
+    return {"look": {**PLACED, **book.style()}, "motion": book.web_animations(), "calm": NOTHING}
+
+
+def _motion(animations: Sequence[Animation]) -> Moves:
+    return [_move(animation) for animation in animations if animation.section is None]
+
+
+def _move(animation: Animation) -> tuple[list[dict[str, Any]], dict[str, Any]]:
+    frames = [
+        {
+            "offset": round(frame.t_ms / animation.duration_ms, 9),
+            **({"easing": frame.easing} if frame.easing else {}),
+            **{_camel(css): text for css, text in frame.values.items()},
+        }
+        for frame in animation.keyframes
+    ]
+    timing: dict[str, Any] = {"duration": animation.duration_ms}
+    if animation.delay_ms:
+        timing["delay"] = animation.delay_ms
+    if animation.plays == 1:
+        timing["fill"] = "both"
+    else:
+        timing["iterations"] = animation.plays
+    return frames, timing
+
+
+def _camel(css: str) -> str:
+    return re.sub(r"-([a-z])", lambda found: found[1].upper(), css)
+
+
+def _module(timeline: Timeline) -> Iterator[str]:
+    piece, name = timeline.piece, function_of(timeline)
+    layers = _layers(timeline)
+    first = next(iter(layers), "layer")
+    yield "/**"
+    yield f" * {in_comment(piece.name)}, for elements of your own. {held(timeline)}"
+    yield " *"
+    yield f" *   import {{ {name} }} from './{piece.id}.animate.js';"
+    yield f" *   const played = {name}({{ '{first}': document.querySelector('#its-element') }});"
+    yield " *   played.pause(); played.seek(400); played.play(); played.cancel();"
+    yield " *"
+    yield f" * Its elements stand in a box of {piece.width:g} × {piece.height:g} px with `position: relative`."
+    yield " */"
+    yield "const LAYERS = {"
+    for layer, told in layers.items():
+        yield f"  {json.dumps(layer)}: {in_script(told)},"
+    yield "};"
+    yield from FUNCTION.replace("NAME", name).splitlines()
+
+
+FUNCTION = """\
+
+const isCalm = () => matchMedia('(prefers-reduced-motion: reduce)').matches;
+const within = (root) => [
+  ...[...root.querySelectorAll('[data-layer]')].map((element) => [element.dataset.layer, element]),
+  ...[...root.querySelectorAll('[data-mask]')].map((element) => [`${element.dataset.mask}:mask`, element]),
+];
+
+export function NAME(elements, { calm = isCalm() } = {}) {
+  const found = elements instanceof Element ? within(elements) : Object.entries(elements);
+  const known = found.filter(([layer, element]) => element && Object.hasOwn(LAYERS, layer));
+  const before = known.map(([, element]) => [element, element.getAttribute('style')]);
+  const animations = known.flatMap(([layer, element]) => {
+    const { look, motion, calm: quiet } = LAYERS[layer];
+    for (const [name, value] of Object.entries({ ...look, ...(calm ? quiet.look : {}) }))
+      element.style.setProperty(name, value);
+    return (calm ? quiet.motion : motion).map(([frames, { iterations, ...timing }]) =>
+      element.animate(frames, { ...timing, iterations: iterations === null ? Infinity : (iterations ?? 1) }),
+    );
+  });
+  return {
+    animations,
+    play: () => animations.forEach((each) => each.play()),
+    pause: () => animations.forEach((each) => each.pause()),
+    seek: (ms) => animations.forEach((each) => (each.currentTime = ms)),
+    cancel: () => {
+      for (const each of animations) each.cancel();
+      for (const [element, style] of before)
+        if (style === null) element.removeAttribute('style');
+        else element.setAttribute('style', style);
+    },
+  };
+}
+export default NAME;
+"""
+
+
+def _types(timeline: Timeline) -> Iterator[str]:
+    piece, name, kind = timeline.piece, function_of(timeline), class_of(timeline)
+    layers = list(_layers(timeline))
+    yield f"/** A layer of {in_comment(piece.name)}. */"
+    yield f"export type {kind}Layer = {' | '.join(map(json.dumps, layers)) or 'never'};"
+    yield f"export interface {kind}Played {{"
+    yield "  readonly animations: readonly Animation[];"
+    yield "  play(): void;"
+    yield "  pause(): void;"
+    yield "  /** Shows the moment so many ms after the start. */"
+    yield "  seek(ms: number): void;"
+    yield "  /** Takes the motion and its looks away. */"
+    yield "  cancel(): void;"
+    yield "}"
+    yield "/** Plays on elements by layer, or on all inside of one with data-layer. `calm` moves nothing away. */"
+    yield f"export declare function {name}("
+    yield f"  elements: Element | Partial<Record<{kind}Layer, HTMLElement | SVGElement | null>>,"
+    yield "  options?: { calm?: boolean },"
+    yield f"): {kind}Played;"
+    yield f"export default {name};"

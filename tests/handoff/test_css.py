@@ -1,0 +1,109 @@
+"""A stylesheet and its markup: by itself it plays as the core does, by attribute it goes as each transition does."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from pathlib import Path
+from typing import Any
+
+import pytest
+from test_html_in_chromium import hard
+
+from keen_ripple.core.measures.geometry import RADII, boxes
+from keen_ripple.core.timeline import Timeline, sample
+from keen_ripple.handoff import AS_IT_IS, FORMATS
+from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
+from keen_ripple.handoff.css import way_alone
+from keen_ripple.handoff.stylesheet import said
+from support import DEMO, piece, timeline_in, way
+
+# Everything that moves in the second of two instances, held at a moment.
+AT = """
+const root = document.querySelectorAll('main > div')[1];
+const moving = document.getAnimations().filter(
+  (each) => root.contains(each.effect.target) && each.timeline instanceof DocumentTimeline);
+for (const each of moving) { each.pause(); each.currentTime = arguments[0]; }
+const [left, top] = [root.getBoundingClientRect().x, root.getBoundingClientRect().y];
+return Object.fromEntries([...root.querySelectorAll('[data-layer]')].map((element) => {
+  const box = element.getBoundingClientRect(), style = getComputedStyle(element);
+  return [element.dataset.layer, [box.x - left, box.y - top, box.width, box.height, Number(style.opacity)]];
+}));
+"""
+GO = """
+const root = document.querySelectorAll('main > div')[1];
+delete root.dataset.from;
+root.dataset.state = arguments[0];
+for (const each of document.getAnimations()) if (each instanceof CSSTransition) each.finish();
+root.getBoundingClientRect();
+root.dataset.from = arguments[0];
+root.dataset.state = arguments[1];
+"""
+
+
+def open_twice(browser, folder: Path, timeline: Timeline) -> None:
+    """Two of them on a page of somebody else, whose own rules reach nothing in them."""
+    files = FORMATS["css"].files(timeline, AS_IT_IS)
+    own = "main > div { margin: 3px } .box, .buoy-1 { color: red }"
+    markup = files["markup.html"].decode()
+    head = f"<style>{own}</style><style>{files['css'].decode()}</style>"
+    page = folder / "page.html"
+    page.write_text(f"<!doctype html>{head}<main>{markup}{markup}</main>", "utf-8")
+    browser.get(page.as_uri())
+
+
+def check(browser, timeline: Timeline, layers: Iterable[str], moments: list[float], where: str) -> None:
+    for t, pose in zip(moments, sample(timeline, moments), strict=True):
+        seen = browser.execute_script(AT, t)
+        # A browser tells the bounds of the whole box, whatever its corners.
+        square = {name: {**look, **dict.fromkeys(RADII, 0.0)} for name, look in pose.items()}
+        bounds = boxes(timeline.piece, square)
+        for name in layers:
+            assert seen[name][:4] == pytest.approx(bounds[name], abs=0.5), (where, name, t)
+            opacity = pose[name]["opacity"] * pose[name]["visible"]
+            assert seen[name][4] == pytest.approx(opacity, abs=0.01), (where, name, t)
+
+
+@pytest.mark.parametrize("document", [*DEMO.values(), hard()], ids=[*DEMO, "hard"])
+def test_by_itself_and_by_attribute(browser, tmp_path: Path, document: dict[str, Any]) -> None:
+    timeline = timeline_in(document)
+    drawn = beyond_css(timeline)
+    report = FORMATS["css"].report(timeline, AS_IT_IS)
+    assert not report.refused
+    if WHOLE in drawn:
+        return
+    open_twice(browser, tmp_path, timeline)
+    layers = [layer.id for layer in said(timeline.piece.layers, drawn)]
+    reach = timeline.run.total_ms + (timeline.run.loop_ms or 0)
+    if reach:
+        check(browser, timeline, layers, [reach * share for share in (0.013, 0.21, 0.47, 0.74, 0.93)], "by itself")
+    led = [layer for layer in layers if timeline.voice_of(layer) is None]
+    round_and_round = {course.layer for own in timeline.piece.undercurrents for course in own.courses}
+    for each in timeline.piece.transitions:
+        alone = way_alone(timeline, each)
+        # What jumps here and not in the core is said.
+        jumping = beyond_css(alone)
+        browser.execute_script(GO, each.from_, each.to)
+        length = alone.run.total_ms
+        moments = [length * share for share in (0.05, 0.3, 0.6, 0.9)] if WHOLE not in jumping else []
+        still = {layer for layer in led if layer in jumping or layer in round_and_round}
+        inside = {inner for layer in still for inner in led if inner.startswith(f"{layer}/")}
+        check(
+            browser, alone, [layer for layer in led if layer not in still | inside], [*moments, length + 1.0], each.id
+        )
+
+
+def test_what_jumps_is_said_and_nothing_gets_out_of_a_name() -> None:
+    sweep = {"kind": "linear", "angle": 0, "stops": [{"at": 0, "colour": "#fff"}, {"at": 1, "colour": "#15293b"}]}
+    document = piece(name="Buoy */ </style><script>alert(1)</script>", start="a")
+    document["layers"][0] |= {"fill": sweep, "name": "*/ } * { display: none"}
+    document["states"][1]["changes"]["box"]["fill"] = {**sweep, "angle": 90}
+    spring = {"kind": "spring", "stiffness": 200, "damping": 12}
+    document["transitions"] = [way("a", "b", spring, cue="tap"), way("b", "a", spring, cue="tap")]
+    timeline = timeline_in(document)
+    assert any(
+        "jumps from A to B: a gradient of it moves" in line for line in FORMATS["css"].report(timeline, AS_IT_IS).said
+    )
+    files = FORMATS["css"].files(timeline, AS_IT_IS)
+    css, html = files["css"].decode(), files["markup.html"].decode()
+    assert css.count("*/") == 1 and "<script" not in html and "display: none" not in css
+    assert css.count("--spring-1: linear(") == 1 and "var(--spring-1)" in css

@@ -9,11 +9,12 @@ from keen_ripple.handoff.live import LIVE
 from keen_ripple.handoff.options import AS_IT_IS, Options
 from keen_ripple.handoff.pictures import APNG, GIF, SPRITE, WEBM, WEBP
 from keen_ripple.handoff.sheet import SHEET
+from keen_ripple.handoff.svg import AS_SVG
 from keen_ripple.handoff.tape_files import TAPE
 from keen_ripple.handoff.tokens import TOKENS
 
 _ALL: tuple[Format, ...] = (
-    *(HTML, CSS, LIVE, ELEMENT, REACT, ANIMATE),
+    *(HTML, CSS, LIVE, ELEMENT, REACT, ANIMATE, AS_SVG),
     *(GIF, APNG, WEBP, WEBM, SPRITE),
     *(TOKENS, SHEET, TAPE),
 )

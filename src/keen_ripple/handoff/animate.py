@@ -22,7 +22,7 @@ from keen_ripple.handoff.live import in_script
 from keen_ripple.handoff.markup import Drawn
 from keen_ripple.handoff.names import in_comment
 from keen_ripple.handoff.options import Options
-from keen_ripple.handoff.report import Report, held
+from keen_ripple.handoff.report import Report, held, left_out_by_cue
 from keen_ripple.handoff.stylesheet import COVERING, PLACED, calm_of, cut_by, fixed, rest_of, said, seen_first
 
 MASK_OF = ":mask"
@@ -53,7 +53,8 @@ class Animate:
             for layer in layers
             if layer.mask is True
         ]
-        left_out = (*told.leaves_out, *cut, *scrolled, *family_notes(timeline))
+        waiting = left_out_by_cue(timeline, "the function answers to nobody")
+        left_out = (*waiting, *cut, *scrolled, *family_notes(timeline))
         return replace(told, holds=holds, leaves_out=left_out, said=(*told.said, *masks))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
@@ -147,9 +148,29 @@ def _module(timeline: Timeline) -> Iterator[str]:
     yield " */"
     yield "const LAYERS = {"
     for layer, told in layers.items():
-        yield f"  {json.dumps(layer)}: {in_script(told)},"
+        yield f"  {json.dumps(layer)}: {{"
+        yield f"    look: {in_script(told['look'])},"
+        yield from _written("motion", told["motion"], 4)
+        yield "    calm: {"
+        yield f"      look: {in_script(told['calm']['look'])},"
+        yield from _written("motion", told["calm"]["motion"], 6)
+        yield "    },"
+        yield "  },"
     yield "};"
     yield from FUNCTION.replace("NAME", name).splitlines()
+
+
+def _written(name: str, moves: Moves, by: int) -> Iterator[str]:
+    """A keyframe a line."""
+    if not moves:
+        yield f"{' ' * by}{name}: [],"
+        return
+    yield f"{' ' * by}{name}: ["
+    for frames, timing in moves:
+        yield f"{' ' * by}  [["
+        yield from (f"{' ' * by}    {in_script(frame)}," for frame in frames)
+        yield f"{' ' * by}  ], {in_script(timing)}],"
+    yield f"{' ' * by}],"
 
 
 FUNCTION = """\

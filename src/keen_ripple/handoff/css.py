@@ -61,7 +61,8 @@ def _stylesheet(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
     piece = timeline.piece
     driven = WHOLE not in drawn and timeline.rehearsal is None
     yield "/*"
-    yield f" * {in_comment(piece.name)}. Its markup is in {piece.id}.markup.html. {held(timeline)}"
+    yield f" * {in_comment(piece.name)}. Its markup is in {piece.id}.markup.html."
+    yield f" * {held(timeline)}"
     if driven:
         states = [state.id for state in piece.states]
         yield " *"

@@ -50,7 +50,7 @@ def masked(piece: Piece, mask: LayerBase, cuts: Iterable[str], seen: Iterable[st
     yield "    </filter>"
     yield "  </svg>"
     for name, elements in (("data-seen", seen), ("data-cuts", cuts)):
-        yield f"  <div {name}>"
+        yield f'  <div {name}="">'
         yield from (f"    {line}" for line in elements)
         yield "  </div>"
     yield "</div>"

@@ -6,7 +6,7 @@ import type { HandoffReport } from '../../api/contract';
 import { Choice } from '../../shared/ui/Choice';
 import type { Offered } from './formats';
 
-const IMAGE = /(^|\.)(png|gif|webp)$/;
+const IMAGE = /(^|\.)(png|gif|webp|svg)$/;
 /** More of a text is read in an editor. */
 const LONGEST = 60_000;
 

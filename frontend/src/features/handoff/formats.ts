@@ -22,6 +22,12 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
           'One HTML file without script: CSS keyframes, springs as linear(), fonts inside, and a calmer version for people who ask for less motion.',
       },
       {
+        name: 'svg',
+        title: 'SVG',
+        acted: true,
+        holds: 'One SVG file that moves in browsers by itself, also inside of <img>: the same elements as the web page.',
+      },
+      {
         name: 'webm',
         title: 'Video',
         holds: 'WebM with VP9, which browsers play; what is transparent stays so.',

@@ -1,0 +1,63 @@
+"""One SVG file that also moves inside `<img>`: the elements of the web page inside of a foreignObject."""
+
+from __future__ import annotations
+
+import re
+from collections.abc import Collection, Iterator, Mapping
+from dataclasses import dataclass, field, replace
+from html import escape
+
+from keen_ripple.core.curves.numbers import css_number
+from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.beyond_css import beyond_css
+from keen_ripple.handoff.flipbook import flipbook_of
+from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.html import HTML
+from keen_ripple.handoff.markup import elements_of, indented
+from keen_ripple.handoff.options import Options
+from keen_ripple.handoff.report import Report
+from keen_ripple.handoff.stylesheet import Scope, style_of
+
+SVG, XHTML = "http://www.w3.org/2000/svg", "http://www.w3.org/1999/xhtml"
+# XML 1.0 has no way to write these at all.
+NO_XML = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]")
+IN_BROWSERS = "All of it is HTML inside of the SVG: browsers show it, also as a picture; drawing programs do not."
+
+
+@dataclass(frozen=True)
+class Svg:
+    name: str = "svg"
+    takes: Collection[str] = ()
+    endings: Mapping[str, str] = field(default_factory=lambda: {"svg": "image/svg+xml"})
+
+    def report(self, timeline: Timeline, options: Options) -> Report:
+        options.check(self.name, self.takes)
+        told = HTML.report(timeline, options)
+        return replace(told, said=(IN_BROWSERS, *told.said))
+
+    def files(self, timeline: Timeline, options: Options) -> Files:
+        options.check(self.name, self.takes)
+        return {"svg": NO_XML.sub("\ufffd", "\n".join(_drawing(timeline)) + "\n").encode()}
+
+
+AS_SVG = Svg()
+
+
+def _drawing(timeline: Timeline) -> Iterator[str]:
+    piece = timeline.piece
+    drawn = {layer: flipbook_of(timeline, layer) for layer in beyond_css(timeline)}
+    width, height = css_number(piece.width), css_number(piece.height)
+    size = f'width="{width}" height="{height}"'
+    yield f'<svg xmlns="{SVG}" {size} viewBox="0 0 {width} {height}" role="img">'
+    yield f"  <title>{escape(piece.name)}</title>"
+    # No text of CSS has a bracket in it: see css_string.
+    yield "  <style>"
+    yield from indented(style_of(timeline, drawn, Scope(f".{piece.id}")), 4)
+    yield "  </style>"
+    yield f"  <foreignObject {size}>"
+    yield f'    <div xmlns="{XHTML}" class="{piece.id}">'
+    # Inside of XHTML, outlines say that they are SVG.
+    yield from indented((line.replace("<svg ", f'<svg xmlns="{SVG}" ') for line in elements_of(timeline, drawn)), 6)
+    yield "    </div>"
+    yield "  </foreignObject>"
+    yield "</svg>"

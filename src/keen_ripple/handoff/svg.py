@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from html import escape
@@ -19,8 +18,6 @@ from keen_ripple.handoff.report import Report
 from keen_ripple.handoff.stylesheet import Scope, style_of
 
 SVG, XHTML = "http://www.w3.org/2000/svg", "http://www.w3.org/1999/xhtml"
-# XML 1.0 has no way to write these at all.
-NO_XML = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\ufffe\uffff]")
 IN_BROWSERS = "All of it is HTML inside of the SVG: browsers show it, also as a picture; drawing programs do not."
 
 
@@ -37,7 +34,7 @@ class Svg:
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
-        return {"svg": NO_XML.sub("\ufffd", "\n".join(_drawing(timeline)) + "\n").encode()}
+        return {"svg": ("\n".join(_drawing(timeline)) + "\n").encode()}
 
 
 AS_SVG = Svg()
@@ -50,7 +47,7 @@ def _drawing(timeline: Timeline) -> Iterator[str]:
     size = f'width="{width}" height="{height}"'
     yield f'<svg xmlns="{SVG}" {size} viewBox="0 0 {width} {height}" role="img">'
     yield f"  <title>{escape(piece.name)}</title>"
-    # No text of CSS has a bracket in it: see css_string.
+    # No text of CSS has a bracket in it (css_string), and no document a sign that XML cannot hold.
     yield "  <style>"
     yield from indented(style_of(timeline, drawn, Scope(f".{piece.id}")), 4)
     yield "  </style>"

@@ -4,8 +4,12 @@ from __future__ import annotations
 
 import io
 import json
+from functools import partial
+from http.server import SimpleHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
+from threading import Thread
 
+import pytest
 from PIL import Image
 from selenium.webdriver import Keys
 from test_building import add, begin, choose, give
@@ -83,3 +87,41 @@ def test_a_video_and_a_sprite_sheet_are_seen(bench) -> None:
     chosen(bench, "Sprite sheet")
     bench.wait(lambda: size_of_picture(bench) and size_of_picture(bench)[0] % 120 == 0, "the sheet")
     assert bench.button("Download buoy-light.sprite.zip").is_displayed()
+
+
+@pytest.fixture
+def elsewhere(tmp_path: Path):
+    """The address of a page of somebody else, whose file is to be written."""
+    handler = partial(SimpleHTTPRequestHandler, directory=str(tmp_path))
+    with ThreadingHTTPServer(("127.0.0.1", 0), handler) as server:
+        Thread(target=server.serve_forever, daemon=True).start()
+        yield f"http://127.0.0.1:{server.server_port}/page.html"
+        server.shutdown()
+
+
+def test_a_link_shows_the_piece_anywhere_until_it_is_taken_back(bench, tmp_path: Path, elsewhere: str) -> None:
+    moving(bench)
+    bench.button("Hand off").click()
+    chosen(bench, "Live page")
+    bench.button("Make a link").click()
+    address, frame = (bench.wait(lambda n=n: bench.all(".line-to-copy code")[n].text) for n in (0, 1))
+    assert "/p/" in address and frame.startswith(f'<iframe src="{address}" title="Buoy light" width="120" height="60"')
+    # In a page of somebody else it plays; the application itself cannot be framed there.
+    application = f'<iframe src="{address.split("/p/")[0]}/"></iframe>'
+    (tmp_path / "page.html").write_text(f"{frame}{application}", "utf-8")
+    bench.browser.switch_to.new_window("tab")
+    bench.browser.get(elsewhere)
+    theirs, ours = bench.browser.find_elements("tag name", "iframe")
+    bench.browser.switch_to.frame(theirs)
+    bench.wait(lambda: bench.all("[data-layer=ellipse]"), "its layer")
+    bench.browser.switch_to.default_content()
+    bench.browser.switch_to.frame(ours)
+    assert not bench.all("#root")
+    bench.browser.switch_to.default_content()
+    assert "frame-ancestors 'none'" in bench.errors()[0]
+    bench.browser.close()
+    bench.browser.switch_to.window(bench.browser.window_handles[0])
+    bench.button("Take the link back").click()
+    bench.wait(lambda: not bench.all(".line-to-copy"), "no address")
+    bench.browser.get(address)
+    assert "taken back" in bench.one("body").text

@@ -15,6 +15,7 @@ import type {
   HandoffReport,
   Handoffs,
   History,
+  Link,
   Made,
   Named,
   NewPiece,
@@ -176,6 +177,9 @@ export const api = {
     `/api${at(id)}/picture.png?state=${encodeURIComponent(state)}&scale=${scale.toFixed(4)}&revision=${encodeURIComponent(version)}`,
   filmstripAddress: (id: string, revision: number, strip: Record<string, string | number>) =>
     `/api${at(id)}/filmstrip.png?${new URLSearchParams({ ...strip, revision } as unknown as Record<string, string>).toString()}`,
+  link: (id: string) => ask<Link>('GET', `${at(id)}/link`),
+  makeLink: (id: string) => ask<Link>('POST', `${at(id)}/link`),
+  takeLinkBack: (id: string) => ask<Link>('DELETE', `${at(id)}/link`),
   handoffs: (id: string) => ask<Handoffs>('GET', `${at(id)}/handoff`),
   handoff: (id: string, format: string, options: Record<string, string>) =>
     ask<HandoffReport>('GET', `${at(id)}/handoff/${format}/report?${new URLSearchParams(options).toString()}`),

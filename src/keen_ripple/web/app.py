@@ -17,6 +17,7 @@ from keen_ripple.web import (
     fonts,
     handoffs,
     intakes,
+    links,
     page,
     pieces,
     presets,
@@ -61,6 +62,7 @@ def create_app(database_path: Path | str) -> Flask:
         intakes,
         fonts,
         handoffs,
+        links,
         schema,
         page,
     ):

@@ -36,12 +36,22 @@ def _refuse_strangers() -> None:
         abort(403, "Only the application's own page may change anything.")
 
 
+NOBODYS = (
+    "sandbox allow-scripts; default-src 'none'; script-src 'unsafe-inline'; style-src 'unsafe-inline'; "
+    "img-src data:; font-src data:; media-src data:; base-uri 'none'; form-action 'none'; frame-ancestors "
+)
+
+
 def of_others(response: Response) -> Response:
     """For files that are handed over: in a frame of the application they play, as nobody's, and reach nothing."""
-    response.headers["Content-Security-Policy"] = (
-        "sandbox allow-scripts; default-src 'none'; script-src 'unsafe-inline'; style-src 'unsafe-inline'; "
-        "img-src data:; font-src data:; media-src data:; base-uri 'none'; form-action 'none'; frame-ancestors 'self'"
-    )
+    response.headers["Content-Security-Policy"] = f"{NOBODYS}'self'"
+    return response
+
+
+def framed_anywhere(response: Response) -> Response:
+    """For what is shown by a link: the same in a frame of any page."""
+    response.headers["Content-Security-Policy"] = f"{NOBODYS}*"
+    response.headers["Cross-Origin-Resource-Policy"] = "cross-origin"
     return response
 
 
@@ -55,6 +65,6 @@ def _headers(response: Response) -> Response:
     response.headers["X-Content-Type-Options"] = "nosniff"
     response.headers["Referrer-Policy"] = "no-referrer"
     response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
-    response.headers["Cross-Origin-Resource-Policy"] = "same-origin"
+    response.headers.setdefault("Cross-Origin-Resource-Policy", "same-origin")
     response.headers.setdefault("Cache-Control", "no-store")
     return response

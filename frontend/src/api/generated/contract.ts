@@ -2211,6 +2211,12 @@ export interface Lane {
   timing?: (Curve | Spring) | null;
 }
 /**
+ * Under `/p/` and this, whoever knows it sees the piece; none where nobody does.
+ */
+export interface Link {
+  token: string | null;
+}
+/**
  * Differences of one layer.
  */
 export interface Look {

@@ -4,6 +4,7 @@ import type { HandoffReport } from '../../api/contract';
 import { NumberField } from '../../shared/ui/Field';
 import { EVERY_WAY, useBench, useRehearsals } from '../workbench';
 import type { Chosen, Offered } from './formats';
+import { LinkTo } from './LinkTo';
 
 interface Props {
   id: string;
@@ -54,6 +55,7 @@ export function Told({ id, format, report, fault, chosen, setChosen, options }: 
       >
         Download {file}
       </Button>
+      {format.name === 'live' && <LinkTo id={id} />}
       {format.name === 'tape' && <PieceFile id={id} />}
     </Flex>
   );
@@ -79,11 +81,20 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
     setChosen({ ...chosen, ...more });
     return Promise.resolve();
   };
+  const plays = usePlays(format.fps !== undefined);
+  const [first] = plays;
+  if (!format.fps && plays.length < 2) return null;
   return (
     <section>
       <h2>Options</h2>
-      {format.acted && (
-        <Plays of={chosen.of} isPicture={format.fps !== undefined} choose={(of) => void change({ of })} />
+      {format.acted && plays.length > 1 && (
+        <Select
+          aria-label="What is played"
+          size="small"
+          value={plays.some(({ value }) => value === chosen.of) ? chosen.of : first?.value}
+          onChange={(of) => void change({ of })}
+          options={[...plays]}
+        />
       )}
       {format.fps !== undefined && (
         <div className="pairs">
@@ -101,30 +112,15 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
   );
 }
 
-/** What is played: what happens by itself, or what happens in a rehearsal. */
-interface PlaysProps {
-  of: string;
-  isPicture: boolean;
-  choose: (of: string) => void;
-}
-
-function Plays({ of, isPicture, choose }: PlaysProps) {
+/** What may be played: what happens by itself, and what happens in a rehearsal. */
+function usePlays(isPicture: boolean): readonly { value: string; label: string }[] {
   const { data } = useRehearsals();
   const moves = useBench((b) => b.run.total_ms > 0);
   const kept = data?.kept.map(({ number, name }) => ({ value: String(number), label: name })) ?? [];
   const acted = data?.made.events.length ? [{ value: EVERY_WAY, label: 'every way once' }] : [];
-  if (!kept.length && !acted.length) return null;
   // Pictures of what only stands there would say little.
   const byItself = moves || !isPicture || !acted.length ? [{ value: '', label: 'what happens by itself' }] : [];
-  return (
-    <Select
-      aria-label="What is played"
-      size="small"
-      value={of || (byItself.length ? '' : EVERY_WAY)}
-      onChange={choose}
-      options={[...byItself, ...acted, ...kept]}
-    />
-  );
+  return [...byItself, ...acted, ...kept];
 }
 
 /** The piece for another shelf, or for the command line. */

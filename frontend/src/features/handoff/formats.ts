@@ -25,7 +25,8 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
         name: 'svg',
         title: 'SVG',
         acted: true,
-        holds: 'One SVG file that moves in browsers by itself, also inside of <img>: the same elements as the web page.',
+        holds:
+          'One SVG file that moves in browsers by itself, also inside of <img>: the same elements as the web page.',
       },
       {
         name: 'webm',

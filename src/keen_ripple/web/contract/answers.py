@@ -69,6 +69,12 @@ class Shelf(Answer):
     uses: list[Use]
 
 
+class Link(Answer):
+    """Under `/p/` and this, whoever knows it sees the piece; none where nobody does."""
+
+    token: str | None
+
+
 class RunningUndercurrent(Sent):
     """What goes round on its own: a tape of one period."""
 

@@ -24,7 +24,7 @@ from keen_ripple.core.document.transitions import Curve, Spring
 from keen_ripple.core.fonts import FONTS
 from keen_ripple.core.measures.readings import timing_reading
 from keen_ripple.core.properties import CSS_UNITS, GROUPS, PROPERTIES
-from keen_ripple.web.contract import answers, bodies, taken
+from keen_ripple.web.contract import answers, bodies, handed, taken
 
 ROOT = Path(__file__).parent.parent
 FRONTEND = ROOT / "frontend"
@@ -44,7 +44,12 @@ def contract_schema() -> dict:
     """One schema with everything that is sent, and each of it by its name."""
     kinds = [
         kind
-        for module, base in ((bodies, bodies.Body), (answers, answers.Answer), (taken, answers.Answer))
+        for module, base in (
+            (bodies, bodies.Body),
+            (answers, answers.Answer),
+            (handed, answers.Answer),
+            (taken, answers.Answer),
+        )
         for kind in vars(module).values()
         if isinstance(kind, type) and issubclass(kind, base) and kind not in (bodies.Body, answers.Answer)
     ]

@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from keen_ripple import arguments, library, printed
+from keen_ripple import arguments, handing, library, printed
 from keen_ripple.core.errors import DocumentFault, Fault
 
 if TYPE_CHECKING:
@@ -128,6 +128,7 @@ def _parser() -> argparse.ArgumentParser:
     arguments.acted(command)
     command.add_argument("--format", choices=FORMATS, required=True)
     arguments.of_pictures(command)
+    command.add_argument("--measure", action="store_true", help="print how far it is from what is computed")
     arguments.acted(
         _on_a_piece(commands, "tape", _tape, "write the computed values of all transitions, as few bytes", writes="krt")
     )
@@ -306,11 +307,9 @@ def _draw(options: argparse.Namespace) -> None:
 
 
 def _handoff(options: argparse.Namespace) -> None:
-    chosen = {name: getattr(options, name) for name in arguments.OF_PICTURES}
-    files = library.hand_off(_timeline(options), options.format, **chosen)
-    # Of several pieces `out` is a name in their folder, of several files a folder.
-    folder, stem = (options.out.parent, options.out.name) if options.several else (options.out, options.pieces[0].stem)
-    library.write_files(files, options.out if len(files) == 1 and not options.several else None, folder, stem)
+    measured = handing.hand_off(options, _timeline(options))
+    if measured is not None:
+        _print(measured)
 
 
 def _schema(_: argparse.Namespace) -> None:

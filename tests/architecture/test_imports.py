@@ -19,6 +19,7 @@ ALLOWED = {
     "fonts": {"core", "fonts"},
     "render": {"core", "fonts", "media", "render"},
     "handoff": {"core", "fonts", "media", "render", "handoff"},
+    "measured": {"core", "handoff", "media", "render", "measured"},
     "intake": {"core", "fonts", "intake"},
     "store": {"core", "store"},
     "demo": {"demo"},

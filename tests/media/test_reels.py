@@ -16,6 +16,7 @@ from keen_ripple.core.document import read_piece
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.media import MediumFault, facts_of, reel_of
+from keen_ripple.media.encoders import webm
 from keen_ripple.media.reel import LARGEST
 from keen_ripple.render import draw_at
 
@@ -129,3 +130,15 @@ def test_one_that_ends_too_early_is_refused_or_played_as_far_as_it_goes(name: st
             assert facts_of(data).length_ms >= 0
         except Fault as fault:
             assert fault.remedy
+
+
+def test_what_is_transparent_in_a_webm_stays_so() -> None:
+    clear = np.zeros((40, 60, 4), np.uint8)
+    half = clear.copy()
+    half[:, 30:] = (217, 80, 58, 255)
+    reel = reel_of(source_of(webm([half, clear, half], [100, 100, 100], clear=True), "video/webm"))
+    first, second = reel.at(50), reel.at(150)
+    assert first[20, 10, 3] < 8 and first[20, 50, 3] > 247 and abs(int(first[20, 50, 0]) - 217) < 8
+    assert second[..., 3].max() < 8
+    # Back again, and forward.
+    assert reel.at(20)[20, 50, 3] > 247 and reel.at(250)[20, 50, 3] > 247

@@ -47,6 +47,8 @@ def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
     bench.wait(lambda: bench.all("[data-layer=ellipse]"), "its layer")
     bench.browser.switch_to.default_content()
 
+    bench.wait(lambda: "At most 0.0" in bench.one("[aria-label=Measured]").text, "how far it is off")
+
     chosen(bench, "GIF")
     bench.wait(lambda: size_of_picture(bench) == [120, 60], "the GIF")
     assert "25 pictures a second of 120 × 60 px" in bench.one(".told").text

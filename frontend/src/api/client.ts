@@ -12,6 +12,7 @@ import type {
   Failure,
   Fault,
   FittedSpring,
+  HandoffMeasured,
   HandoffReport,
   Handoffs,
   History,
@@ -183,6 +184,8 @@ export const api = {
   handoffs: (id: string) => ask<Handoffs>('GET', `${at(id)}/handoff`),
   handoff: (id: string, format: string, options: Record<string, string>) =>
     ask<HandoffReport>('GET', `${at(id)}/handoff/${format}/report?${new URLSearchParams(options).toString()}`),
+  measured: (id: string, format: string, options: Record<string, string>) =>
+    ask<HandoffMeasured>('GET', `${at(id)}/handoff/${format}/measured?${new URLSearchParams(options).toString()}`),
   handoffAddress: (id: string, format: string, options: Record<string, string>) =>
     `/api${at(id)}/handoff/${format}?${new URLSearchParams(options).toString()}`,
   allAddress: (id: string) => `/api${at(id)}/handoff/all.zip`,

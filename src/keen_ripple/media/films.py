@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Iterator
 
 import av
 import numpy as np
@@ -11,6 +12,7 @@ from av.error import FFmpegError
 from keen_ripple.media.reel import MOST_FRAMES_OF_FILM, MediumFault, Pixels, Reel, check_size
 
 FPS_UNSAID = 30
+CLEAR = {"vp8": "libvpx", "vp9": "libvpx-vp9"}
 
 
 class Film(Reel):
@@ -47,19 +49,31 @@ class Film(Reel):
         base = self._track.time_base
         assert base is not None
         self._file.seek(int(t_ms / 1000.0 / float(base)), stream=self._track, backward=True)
-        self._decoded = self._file.decode(self._track)
+        self._decoded = self._see_through() if self._is_clear else self._file.decode(self._track)
         self._start_ms = -1.0
         self._ahead: av.VideoFrame | None = next(self._decoded)
         return self._forward(t_ms)
 
+    @property
+    def _is_clear(self) -> bool:
+        """Whether the file says that it is transparent somewhere (WebM, AlphaMode)."""
+        return self._track.metadata.get("alpha_mode") == "1" and self._track.codec_context.name in CLEAR
+
+    def _see_through(self) -> Iterator[av.VideoFrame]:
+        """The decoder that FFmpeg chooses by itself leaves transparency out."""
+        decoder = av.CodecContext.create(CLEAR[self._track.codec_context.name], "r")
+        assert isinstance(decoder, av.VideoCodecContext)
+        for packet in self._file.demux(self._track):
+            yield from decoder.decode(packet)
+
     def _forward(self, t_ms: float) -> tuple[Pixels, float]:
         shown = None
-        while self._ahead is not None and (shown is None or _ms(self._ahead) <= t_ms):
+        while self._ahead is not None and (shown is None or self._ms(self._ahead) <= t_ms):
             shown, self._ahead = self._ahead, next(self._decoded, None)
         assert shown is not None
-        self._start_ms = _ms(shown)
+        self._start_ms = self._ms(shown)
         pixels = np.asarray(shown.to_ndarray(format="rgba"), dtype=np.uint8)
-        return pixels, float("inf") if self._ahead is None else _ms(self._ahead)
+        return pixels, float("inf") if self._ahead is None else self._ms(self._ahead)
 
     def _at(self, t_ms: float) -> Pixels:
         is_behind = t_ms < self._start_ms and self._start_ms > 0.0
@@ -69,7 +83,6 @@ class Film(Reel):
             self._frame, self._next_ms = self._forward(t_ms)
         return self._frame
 
-
-def _ms(frame: av.VideoFrame) -> float:
-    # Rounded, since a moment that a frame begins at is told in whole ms.
-    return round(float(frame.time or 0.0) * 1000.0, 3)
+    def _ms(self, frame: av.VideoFrame) -> float:
+        # Rounded, since a moment that a frame begins at is told in whole ms.
+        return round(float((frame.pts or 0) * (self._track.time_base or 0)) * 1000.0, 3)

@@ -103,6 +103,8 @@ class Drawing:
 PICTURES = Drawing(most_waiting=40, longest_s=30.0)
 HANDOFFS = Drawing(most_waiting=4, longest_s=600.0)
 """What takes seconds to minutes, so that no picture waits for it."""
+MEASURES = Drawing(most_waiting=4, longest_s=300.0)
+"""Hand-offs played by others, so that no hand-off waits for it."""
 
 
 def _begin() -> None:
@@ -122,7 +124,7 @@ def _ready() -> bytes:
     return b""
 
 
-for _each in (PICTURES, HANDOFFS):
+for _each in (PICTURES, HANDOFFS, MEASURES):
     atexit.register(_each.stop)
 
 

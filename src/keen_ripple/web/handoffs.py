@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import json
 import zipfile
 from collections.abc import Mapping, Sequence
 
@@ -13,12 +14,13 @@ from keen_ripple.core.live.hearing import Event
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.timeline import Timeline, timeline_of_rehearsal
 from keen_ripple.handoff import AS_IT_IS, FORMATS, Format, Options
+from keen_ripple.measured import NotMeasured, measure
 from keen_ripple.store import pieces
 from keen_ripple.web import rehearsals, revisions
-from keen_ripple.web.contract.answers import HandoffReport, Handoffs, Refusal
 from keen_ripple.web.contract.fault import RequestFault
+from keen_ripple.web.contract.handed import HandoffMeasured, HandoffReport, Handoffs, Refusal
 from keen_ripple.web.database import connection
-from keen_ripple.web.drawing import HANDOFFS
+from keen_ripple.web.drawing import HANDOFFS, MEASURES
 from keen_ripple.web.security import of_others
 
 ZIP = "application/zip"
@@ -41,6 +43,14 @@ def report(piece_id: str, name: str) -> ResponseReturnValue:
     timeline = revisions.current_timeline(piece_id)
     _, acted = _played(piece_id)
     return told_of(_known(name), _of(timeline, acted), _options()).told()
+
+
+@blueprint.get("/<name>/measured")
+def measured(piece_id: str, name: str) -> ResponseReturnValue:
+    """How far the file is from what the core computes, or why that is not known."""
+    form, (_, acted) = _known(name), _played(piece_id)
+    found = json.loads(MEASURES.drawn(piece_id, measured_as_json, form.name, _options(), acted))
+    return HandoffMeasured(**found).told()
 
 
 def told_of(form: Format, timeline: Timeline, options: Options = AS_IT_IS) -> HandoffReport:
@@ -95,6 +105,15 @@ def written(timeline: Timeline, name: str, options: Options, stem: str, acted: A
     """The only file of a format, or all of them in a zip."""
     files = FORMATS[name].files(_of(timeline, acted), options)
     return next(iter(files.values())) if len(files) == 1 else _zipped(stem, files)
+
+
+def measured_as_json(timeline: Timeline, name: str, options: Options, acted: Acted) -> bytes:
+    """As `HandoffMeasured` tells it."""
+    try:
+        found = measure(_of(timeline, acted), name, options)
+    except NotMeasured as fault:
+        return json.dumps({"said": None, "left_out": [], "why_not": f"{fault.message} {fault.remedy}"}).encode()
+    return json.dumps({"said": found.said(), "left_out": found.left_out, "why_not": None}).encode()
 
 
 def all_written(timeline: Timeline, stem: str) -> bytes:

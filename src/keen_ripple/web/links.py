@@ -7,7 +7,7 @@ from flask.typing import ResponseReturnValue
 
 from keen_ripple.handoff import AS_IT_IS
 from keen_ripple.store import atomic, links, pieces
-from keen_ripple.web.contract.answers import Link
+from keen_ripple.web.contract.handed import Link
 from keen_ripple.web.database import connection
 from keen_ripple.web.drawing import HANDOFFS
 from keen_ripple.web.handoffs import one_file

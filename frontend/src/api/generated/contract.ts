@@ -2147,6 +2147,14 @@ export interface Guides {
   grid?: number | null;
 }
 /**
+ * How far a file is from what the core computes, in a sentence; what of it was not measured so, or why nothing.
+ */
+export interface HandoffMeasured {
+  said: string | null;
+  left_out: string[];
+  why_not: string | null;
+}
+/**
  * What a file for others would hold, told before it is made; `refused` says why there is none.
  *
  * `endings` are those of its files; where there are several, a download is a zip of them.

@@ -1,3 +1,4 @@
+import { useQuery } from '@tanstack/react-query';
 import { Button, Flex, Select } from 'antd';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
@@ -46,6 +47,7 @@ export function Told({ id, format, report, fault, chosen, setChosen, options }: 
       )}
       {report && report.leaves_out.length > 0 && <Lines title="Left out" lines={report.leaves_out} />}
       {report && report.said.length > 0 && <Lines title="Said as" lines={report.said} />}
+      {report && !refused.length && format.measured && <Measured id={id} format={format} options={options} />}
       {(format.fps || format.acted) && <Options format={format} chosen={chosen} setChosen={setChosen} />}
       <Button
         type="primary"
@@ -70,6 +72,29 @@ function Lines({ title, lines }: { title: string; lines: readonly string[] }) {
           <li key={line}>{line}</li>
         ))}
       </ul>
+    </section>
+  );
+}
+
+/** How far the file is from what the core computes, played by somebody else. */
+function Measured({ id, format, options }: Pick<Props, 'id' | 'format' | 'options'>) {
+  const version = useBench((b) => `${b.revision} ${b.holds}`);
+  const { data, error } = useQuery({
+    queryKey: ['measured', id, version, format.name, options],
+    queryFn: () => api.measured(id, format.name, options),
+  });
+  return (
+    <section aria-label="Measured">
+      <h2>Measured</h2>
+      {!data && !error && (
+        <p className="quiet" role="status">
+          Being played beside what is computed…
+        </p>
+      )}
+      {error && <p role="alert">{error.message}</p>}
+      {data?.said && <p>{data.said}</p>}
+      {data?.why_not && <p className="quiet">{data.why_not}</p>}
+      {data && data.left_out.length > 0 && <p className="quiet">Without these: {data.left_out.join(' ')}</p>}
     </section>
   );
 }

@@ -6,6 +6,8 @@ export interface Offered {
   holds: string;
   /** Made of pictures: how many a second, and how large, may be chosen. */
   fps?: number;
+  /** Can be played by others, and held against what is computed. */
+  measured?: boolean;
   /** Plays a rehearsal as well as what happens by itself. */
   acted?: boolean;
 }
@@ -16,6 +18,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
     formats: [
       {
         name: 'html',
+        measured: true,
         title: 'Web page',
         acted: true,
         holds:
@@ -23,6 +26,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       },
       {
         name: 'svg',
+        measured: true,
         title: 'SVG',
         acted: true,
         holds:
@@ -30,6 +34,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       },
       {
         name: 'webm',
+        measured: true,
         title: 'Video',
         holds: 'WebM with VP9, which browsers play; what is transparent stays so.',
         fps: 60,
@@ -37,6 +42,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       },
       {
         name: 'gif',
+        measured: true,
         title: 'GIF',
         holds: 'For mails and chats: few colours, and each pixel seen or not.',
         fps: 25,
@@ -44,6 +50,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       },
       {
         name: 'webp',
+        measured: true,
         title: 'Animated WebP',
         holds: 'Exact colours and transparency, without loss.',
         fps: 30,
@@ -51,6 +58,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       },
       {
         name: 'apng',
+        measured: true,
         title: 'Animated PNG',
         holds: 'Exact colours and transparency, without loss.',
         fps: 30,
@@ -69,6 +77,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       },
       {
         name: 'element',
+        measured: true,
         title: 'Custom element',
         holds:
           'One module without dependencies, with its types: attributes and properties for the state, events for what it does, methods to go, play, pause and seek.',
@@ -81,6 +90,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       },
       {
         name: 'css',
+        measured: true,
         title: 'CSS and markup',
         acted: true,
         holds:
@@ -88,6 +98,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
       },
       {
         name: 'animate',
+        measured: true,
         title: 'Web Animations',
         acted: true,
         holds: 'One typed function that takes elements of your own, and gives back animations to play, pause and seek.',

@@ -69,12 +69,6 @@ class Shelf(Answer):
     uses: list[Use]
 
 
-class Link(Answer):
-    """Under `/p/` and this, whoever knows it sees the piece; none where nobody does."""
-
-    token: str | None
-
-
 class RunningUndercurrent(Sent):
     """What goes round on its own: a tape of one period."""
 
@@ -289,31 +283,6 @@ class PastRevision(Sent):
 
 class History(Answer):
     history: list[PastRevision]
-
-
-class Refusal(Sent):
-    message: str
-    place: str
-    remedy: str
-
-
-class HandoffReport(Answer):
-    """What a file for others would hold, told before it is made; `refused` says why there is none.
-
-    `endings` are those of its files; where there are several, a download is a zip of them.
-    """
-
-    name: str
-    endings: list[str]
-    holds: str
-    leaves_out: tuple[str, ...]
-    # What is said otherwise than the format says things by itself.
-    said: tuple[str, ...]
-    refused: list[Refusal]
-
-
-class Handoffs(Answer):
-    formats: list[HandoffReport]
 
 
 class OtherEdit(Sent):

@@ -1,0 +1,150 @@
+"""Files of elements, played in a browser: the boxes, opacities and colours of their layers, moment by moment."""
+
+from __future__ import annotations
+
+import json
+from collections.abc import Callable, Mapping, Sequence
+from typing import Any
+
+import numpy as np
+
+from keen_ripple.core.colour import parse_colour
+from keen_ripple.core.document import walk
+from keen_ripple.core.measures.geometry import RADII, boxes
+from keen_ripple.core.timeline import Timeline, sample
+from keen_ripple.handoff.animate import function_of
+from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
+from keen_ripple.handoff.css import CSS
+from keen_ripple.handoff.element import tag_of
+from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.options import AS_IT_IS
+from keen_ripple.handoff.stylesheet import said
+from keen_ripple.measured.browser import browser, seen
+from keen_ripple.measured.result import Measured, NotMeasured, Worst
+
+# What is nearly transparent has hardly a colour.
+LEAST_ALPHA = 0.02
+
+PLAYED = "document.getAnimations().filter((each) => each.timeline instanceof DocumentTimeline)"
+HOLD = f"for (const each of {PLAYED}) {{ each.pause(); each.currentTime = t; }}"
+SCRIPT = """
+const canvas = new OffscreenCanvas(1, 1).getContext('2d', { willReadFrequently: true });
+const rgba = (text) => {
+  const lab = /^oklab\\(([^ ]+) ([^ ]+) ([^ ]+)(?: \\/ ([^)]+))?\\)$/.exec(text);
+  const alpha = lab ? Number(lab[4] ?? 1) : Number(/rgba\\(.*, ([0-9.]+)\\)/.exec(text)?.[1] ?? 1);
+  canvas.clearRect(0, 0, 1, 1);
+  canvas.fillStyle = lab ? `oklab(${lab[1]} ${lab[2]} ${lab[3]})` : text.replace(/rgba\\((.*), [0-9.]+\\)/, 'rgb($1)');
+  canvas.fillRect(0, 0, 1, 1);
+  return [...canvas.getImageData(0, 0, 1, 1).data].slice(0, 3).concat(alpha);
+};
+const paintOf = (element, style) => {
+  if (element.localName === 'svg') return getComputedStyle(element.querySelector('path')).fill;
+  const isText = element.classList.contains('text') || (element.textContent && !element.children.length);
+  return isText ? style.color : style.backgroundColor;
+};
+const look = (element, origin) => {
+  const box = element.getBoundingClientRect(), style = getComputedStyle(element);
+  const fill = paintOf(element, style);
+  return [box.x - origin.x, box.y - origin.y, box.width, box.height, Number(style.opacity),
+    ...rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill)];
+};
+addEventListener('load', async () => {
+  await document.fonts.ready;
+  const root = ROOT, origin = (ORIGIN).getBoundingClientRect();
+  const seen = MOMENTS.map((t) => {
+    HOLD
+    const layers = [...root.querySelectorAll('[data-layer]')].filter((each) => !each.closest('.under'));
+    return Object.fromEntries(layers.map((each) => [each.dataset.layer, look(each, origin)]));
+  });
+  const pre = document.createElement('pre');
+  pre.id = 'seen';
+  pre.textContent = JSON.stringify(seen);
+  document.body.replaceChildren(pre);
+});
+"""
+
+
+def measured_elements(timeline: Timeline, name: str, files: Files, moments: Sequence[float]) -> Measured:
+    """Of formats that show elements. Raises NotMeasured."""
+    drawn = beyond_css(timeline) if name != "element" else {}
+    if WHOLE in drawn:
+        raise NotMeasured("Not measured: all of it is drawn into pictures.", remedy="Measure a WebP, drawn alike.")
+    page, root, origin, hold = PAGES[name](timeline, files)
+    script = SCRIPT.replace("ROOT", root).replace("ORIGIN", origin).replace("HOLD", hold)
+    script = script.replace("MOMENTS", json.dumps(list(moments)))
+    found = seen(page.replace("</body>", f"<script>{script}</script></body>"))
+    _, by = browser()
+    layers = [layer.id for layer in said(timeline.piece.layers, drawn)]
+    names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)}
+    # A mask is not painted, however it is filled.
+    painted = {layer.id for layer, _ in walk(timeline.piece.layers) if layer.mask is not True}
+    worst = {"px": Worst(0.0), "opacity": Worst(0.0), "colour": Worst(0.0)}
+    for t, theirs, pose in zip(moments, found, sample(timeline, moments), strict=True):
+        # A browser tells the bounds of the whole box, whatever its corners.
+        square = {layer: {**look, **dict.fromkeys(RADII, 0.0)} for layer, look in pose.items()}
+        bounds = boxes(timeline.piece, square)
+        for layer in layers:
+            if layer not in theirs:
+                raise NotMeasured(f"Not measured: {names[layer]} is not shown.", remedy="Open the file to see why.")
+            for kind, value in _off(theirs[layer], pose[layer], bounds[layer], layer in painted).items():
+                worst[kind] = worst[kind].or_more(value, t, names[layer])
+    left_out = tuple(f"{names[layer]} is drawn into pictures." for layer in drawn)
+    return Measured(by, len(moments), worst, left_out)
+
+
+def _off(theirs: Sequence[float], look: Mapping[str, Any], box: Any, is_painted: bool) -> dict[str, float]:
+    found = {
+        "px": float(np.max(np.abs(np.array(theirs[:4]) - box))),
+        "opacity": abs(theirs[4] - look["opacity"] * look["visible"]),
+    }
+    if is_painted and isinstance(look.get("fill"), str):
+        ours = parse_colour(look["fill"])
+        found["colour"] = abs(theirs[8] - ours[3]) * 255.0
+        if ours[3] > LEAST_ALPHA:
+            found["colour"] = max(found["colour"], float(np.max(np.abs(np.array(theirs[5:8]) - ours[:3]))))
+    return found
+
+
+Page = tuple[str, str, str, str]
+"""A page of HTML, and as JavaScript where its layers are, from where they are measured, and how a moment is held."""
+EMPTY = "<!doctype html><meta charset=utf-8><body style='margin: 0'>{}</body>"
+
+
+def _html(_: Timeline, files: Files) -> Page:
+    return files["html"].decode(), "document", "document.querySelector('.piece')", HOLD
+
+
+def _css(timeline: Timeline, files: Files) -> Page:
+    page = EMPTY.format(f"<style>{files['css'].decode()}</style>{files['markup.html'].decode()}")
+    return page, "document", "document.body.querySelector('div')", HOLD
+
+
+def _svg(_: Timeline, files: Files) -> Page:
+    return EMPTY.format(files["svg"].decode()), "document", "document.querySelector('foreignObject > *')", HOLD
+
+
+def _animate(timeline: Timeline, files: Files) -> Page:
+    markup = CSS.files(timeline, AS_IT_IS)["markup.html"].decode()
+    play = f"window.played = {function_of(timeline)}(document.body, {{ calm: false }});"
+    module = f'<script type="module">{files["animate.js"].decode()}\n{play}</script>'
+    box = f"position: relative; width: {timeline.piece.width:g}px; height: {timeline.piece.height:g}px"
+    page = EMPTY.format(f'<main style="{box}">{markup}</main>{module}')
+    return page, "document", "document.querySelector('main')", "played.pause(); played.seek(t);"
+
+
+def _element(timeline: Timeline, files: Files) -> Page:
+    tag = tag_of(timeline)
+    module = files["element.js"].decode().replace("</script", "<\\/script")
+    page = EMPTY.format(f'<{tag} paused></{tag}><script type="module">{module}</script>')
+    root = f"document.querySelector('{tag}').shadowRoot"
+    hold = f"document.querySelector('{tag}').seek(t);"
+    return page, root, f"{root}.querySelector('.scene:not(.under)')", hold
+
+
+PAGES: dict[str, Callable[[Timeline, Files], Page]] = {
+    "html": _html,
+    "css": _css,
+    "svg": _svg,
+    "animate": _animate,
+    "element": _element,
+}

@@ -1,0 +1,45 @@
+"""What is told of hand-offs."""
+
+from __future__ import annotations
+
+from keen_ripple.web.contract.answers import Answer
+from keen_ripple.web.contract.parts import Sent
+
+
+class Refusal(Sent):
+    message: str
+    place: str
+    remedy: str
+
+
+class HandoffReport(Answer):
+    """What a file for others would hold, told before it is made; `refused` says why there is none.
+
+    `endings` are those of its files; where there are several, a download is a zip of them.
+    """
+
+    name: str
+    endings: list[str]
+    holds: str
+    leaves_out: tuple[str, ...]
+    # What is said otherwise than the format says things by itself.
+    said: tuple[str, ...]
+    refused: list[Refusal]
+
+
+class Handoffs(Answer):
+    formats: list[HandoffReport]
+
+
+class HandoffMeasured(Answer):
+    """How far a file is from what the core computes, in a sentence; what of it was not measured so, or why nothing."""
+
+    said: str | None
+    left_out: list[str]
+    why_not: str | None
+
+
+class Link(Answer):
+    """Under `/p/` and this, whoever knows it sees the piece; none where nobody does."""
+
+    token: str | None

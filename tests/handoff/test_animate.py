@@ -6,7 +6,9 @@ import subprocess
 from pathlib import Path
 from typing import Any
 
+import numpy as np
 import pytest
+from test_beyond_css import CASES
 from test_element import MODULES, NODE
 from test_html_in_chromium import HOLD, deviations, hard, twenty
 
@@ -15,7 +17,8 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff import AS_IT_IS, FORMATS, Options
 from keen_ripple.handoff.animate import function_of
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
-from support import PLAYING, piece, timeline_in
+from keen_ripple.render import draw_at
+from support import PLAYING, piece, pixels, timeline_in
 
 STYLE = "body { margin: 0 }"
 
@@ -85,3 +88,12 @@ def test_it_is_typed_strictly_and_says_what_it_has_not(tmp_path: Path) -> None:
     assert done.returncode == 0, done.stdout
     with pytest.raises(Fault, match="has no fps"):
         FORMATS["animate"].files(timeline, Options(fps=30.0))
+
+
+def test_what_is_drawn_whole_plays_too(browser, tmp_path: Path) -> None:
+    timeline = timeline_in(CASES["a cross-fade"][1])
+    opened(browser, tmp_path, timeline)
+    for t in (120.0, 260.0):
+        browser.execute_script("played.pause(); played.seek(arguments[0])", t)
+        off = np.abs(pixels(browser, 160, 100) - draw_at(timeline, t, ground="white")[:, :, :3].astype(np.int16))
+        assert off.mean() <= 1.5, t

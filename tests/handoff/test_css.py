@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Iterable
 from pathlib import Path
 from typing import Any
@@ -107,3 +108,33 @@ def test_what_jumps_is_said_and_nothing_gets_out_of_a_name() -> None:
     css, html = files["css"].decode(), files["markup.html"].decode()
     assert css.count("*/") == 1 and "<script" not in html and "display: none" not in css
     assert css.count("--spring-1: linear(") == 1 and "var(--spring-1)" in css
+
+
+def test_masks_follow_the_attribute_and_texts_are_said(browser, tmp_path: Path) -> None:
+    mask = {
+        "kind": "rectangle",
+        "id": "window",
+        "name": "Window",
+        "x": 5,
+        "y": 5,
+        "width": 40,
+        "height": 30,
+        "mask": True,
+    }
+    label = {"kind": "text", "id": "label", "name": "Label", "x": 0, "y": 0, "width": 90, "height": 20, "text": "Quay"}
+    document = piece(start="a")
+    document["layers"] = [mask, *document["layers"], label]
+    document["states"][1]["changes"] |= {"window": {"x": 25, "width": 60}, "label": {"text": "Nine"}}
+    curve = {"kind": "curve", "duration_ms": 200, "easing": "linear"}
+    document["transitions"] = [way("a", "b", curve, cue="tap"), way("b", "a", curve, cue="tap")]
+    timeline = timeline_in(document)
+    report = FORMATS["css"].report(timeline, AS_IT_IS)
+    assert report.leaves_out == ("Label: its text differs by state. Write it into its element yourself.",)
+    assert not any("jumps" in line for line in report.said)
+    open_twice(browser, tmp_path, timeline)
+    cut = "return getComputedStyle(document.querySelectorAll('[data-mask]')[1]).clipPath"
+    browser.execute_script(GO, "a", "b")
+    cuts = [(browser.execute_script(AT, t), browser.execute_script(cut))[1] for t in (0, 100, 199.9)]
+    # Top, right edge, bottom edge and left, as a browser tells them.
+    edges = [[round(float(n)) for n in re.findall(r"[0-9.]+(?=px)", text)[:4]] for text in cuts]
+    assert edges == [[5, 45, 35, 5], [5, 65, 35, 15], [5, 85, 35, 25]]

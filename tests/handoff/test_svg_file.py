@@ -31,7 +31,7 @@ def test_it_plays_what_the_core_computes(browser, tmp_path: Path, document: dict
     timeline = timeline_in(document)
     browser.get(written(tmp_path, document).as_uri())
     if WHOLE in beyond_css(timeline):
-        assert browser.execute_script(HELD, 100).keys() == {""}
+        assert browser.execute_script(HELD, 100).keys() == {document["id"]}
         return
     px, opacity, colour = deviations(browser, timeline, twenty(timeline))
     assert (px <= 0.5, opacity <= 0.01, colour <= 2.0) == (True, True, True), (px, opacity, colour)

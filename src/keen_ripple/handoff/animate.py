@@ -66,9 +66,8 @@ ANIMATE = Animate()
 
 
 def function_of(timeline: Timeline) -> str:
-    """After the name of the piece: `tideLoader`."""
-    name = class_of(timeline)
-    return name[0].lower() + name[1:]
+    """After the name of the piece, with a verb, so that it is no word of the language: `playTideLoader`."""
+    return f"play{class_of(timeline)}"
 
 
 def _small(text: str) -> str:

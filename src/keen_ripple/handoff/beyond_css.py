@@ -14,6 +14,7 @@ from keen_ripple.core.timeline import Timeline
 WHOLE = ""
 """In place of a layer: the piece with all that is in it."""
 
+TEXT_CHANGES = "its text changes"
 Found = tuple[str, str]
 """A layer, or the whole piece, and what of it CSS cannot say."""
 
@@ -114,7 +115,9 @@ def _motion(track: Track) -> Iterator[str]:
     name = track.property.name
     if name in ("fill", "stroke") and not all(isinstance(value, str) for value in values):
         yield "a gradient of it moves"
-    if name in ("text", "source"):
+    if name == "text":
+        yield TEXT_CHANGES
+    if name == "source":
         yield f"its {track.property.label} changes"
     if name == "path" and len({tuple(command for command, _ in parse(value).value) for value in values}) > 1:
         yield "its outline changes its points"

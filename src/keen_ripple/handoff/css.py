@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from html import escape
-from typing import Any
 
 from keen_ripple.core.curves import Settle
 from keen_ripple.core.document import Transition
@@ -13,8 +12,8 @@ from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.run import Run, Segment
 from keen_ripple.core.flow.track import Track
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.beyond_css import WHOLE, beyond_css, outermost
-from keen_ripple.handoff.css_values import DECLARATIONS, TRIMMED, Declaration, trimmed
+from keen_ripple.handoff.beyond_css import TEXT_CHANGES, WHOLE, beyond_css, outermost
+from keen_ripple.handoff.css_values import DECLARATIONS, MASK, TRIMMED, Declaration, trimmed
 from keen_ripple.handoff.flipbook import flipbook_of
 from keen_ripple.handoff.format import Files
 from keen_ripple.handoff.html import HTML
@@ -34,15 +33,15 @@ class Css:
 
     def report(self, timeline: Timeline, options: Options) -> Report:
         options.check(self.name, self.takes)
-        drawn, states = beyond_css(timeline), len(timeline.piece.states)
-        by_state = f" With data-state it stands in one of {states} states, and goes from one to the other."
-        by_itself = held(timeline)
-        notes = HTML.report(timeline, options)
+        drawn, by_itself = beyond_css(timeline), held(timeline)
+        told = HTML.report(timeline, options)
         if WHOLE in drawn or timeline.rehearsal is not None:
-            return replace(notes, holds=by_itself)
-        jumps = tuple(_jumps(timeline, drawn))
-        fonts = tuple(note for note in notes.leaves_out if "waits for" not in note and "never reached" not in note)
-        return Report(by_itself + by_state, fonts, (), (*notes.said, *jumps))
+            return replace(told, holds=by_itself)
+        states = len(timeline.piece.states)
+        by_state = f" With data-state it stands in one of {states} states, and goes from one to the other."
+        # What waits for somebody is gone by the attribute.
+        left_out = (*HTML.notes(timeline), *_texts(timeline, drawn))
+        return Report(by_itself + by_state, left_out, (), (*told.said, *_jumps(timeline, drawn)))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
@@ -102,81 +101,101 @@ def _jumps(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
         for layer_id, what in beyond_css(way_alone(timeline, way)).items():
             if layer_id == WHOLE:
                 yield f"It jumps {where}: {what}."
-            elif layer_id in layers and "in some states only" not in what:
+            elif layer_id in layers and what != TEXT_CHANGES and "in some states only" not in what:
                 yield f"{layers[layer_id]} jumps {where}: {what}."
+
+
+def _texts(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
+    """Texts that CSS cannot change."""
+    for layer in said(timeline.piece.layers, drawn):
+        if layer.kind == "text" and len({look["text"] for look in timeline.looks_of(layer.id)}) > 1:
+            yield f"{layer.name}: its text differs by state. Write it into its element yourself."
+
+
+@dataclass(frozen=True)
+class _Target:
+    """What CSS moves: the element of a layer, or the one that a mask cuts."""
+
+    layer: LayerBase
+    selector: str
+    declarations: tuple[Declaration, ...]
+    is_mask: bool = False
+
+    def animations(self, timeline: Timeline) -> list[Animation]:
+        return animations_of(timeline, self.layer, mask=self.is_mask)
+
+    def looks(self, timeline: Timeline) -> dict[str, dict[str, str]]:
+        """By state what differs between states."""
+        trim = any("trim_end" in each and trimmed(each) for each in timeline.looks_of(self.layer.id))
+        marks = {TRIMMED: True} if trim else {}
+        poses = {state: {**pose[self.layer.id], **marks} for state, pose in timeline.poses.items()}
+        space = timeline.piece.blend
+        texts = {d.css: [d.text(look, space) for look in poses.values()] for d in self.declarations}
+        return {
+            state: {css: each[n] for css, each in texts.items() if len(set(each)) > 1} for n, state in enumerate(poses)
+        }
+
+
+def _targets(timeline: Timeline, drawn: Drawn) -> Iterator[_Target]:
+    names = class_names(timeline.piece.layers)
+    for layer in said(timeline.piece.layers, drawn):
+        if timeline.voice_of(layer.id) is not None:
+            continue
+        yield _Target(layer, f".{names[layer.id]}", DECLARATIONS[layer.kind])
+        if layer.mask is True:
+            yield _Target(layer, f'[data-mask="{layer.id}"]', MASK, is_mask=True)
 
 
 def _driven(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
     """The looks of all states, and the ways between them."""
     piece, root = timeline.piece, f".{timeline.piece.id}"
-    names = class_names(piece.layers)
-    layers = [layer for layer in said(piece.layers, drawn) if timeline.voice_of(layer.id) is None]
-    for layer in layers:
-        if any(_by_time(timeline, layer)):
-            rounds = played_by(_rounds(timeline, layer)) or {"animation": "none"}
-            yield from written(f"{root}[data-state] .{names[layer.id]}", rounds)
-    for state in piece.states:
-        for layer in layers:
-            look = {d.css: d.text(_look(timeline, layer, state.id), piece.blend) for d in _differing(timeline, layer)}
+    still = replace(timeline, run=Run(0, None, (), piece.start))
+    targets = list(_targets(timeline, drawn))
+    for target in targets:
+        # What goes round on its own does so whatever the state.
+        rounds = target.animations(still)
+        if target.animations(timeline) != rounds:
+            yield from written(f"{root}[data-state] {target.selector}", played_by(rounds) or {"animation": "none"})
+    for target in targets:
+        for state, look in target.looks(timeline).items():
             if look:
-                yield from written(f'{root}[data-state="{state.id}"] .{names[layer.id]}', look)
+                yield from written(f'{root}[data-state="{state}"] {target.selector}', look)
     springs: dict[str, str] = {}
-    rules = [rule for way in piece.transitions for rule in _way(timeline, way, layers, springs)]
+    rules = [rule for way in piece.transitions for rule in _way(timeline, way, targets, springs)]
     if springs:
         yield from written(root, {name: text for text, name in springs.items()})
     yield from rules
     if rules:
-        still = f"{root}[data-state] [data-layer]"
+        none = {"transition": "none !important", "animation": "none !important"}
         yield "@media (prefers-reduced-motion: reduce) {"
-        yield from indented(written(still, {"transition": "none !important", "animation": "none !important"}), 2)
+        yield from indented(written(f"{root}[data-state] :is([data-layer], [data-mask])", none), 2)
         yield "}"
 
 
-def _by_time(timeline: Timeline, layer: LayerBase) -> list[Animation]:
-    rounds = {animation.name for animation in _rounds(timeline, layer)}
-    return [animation for animation in animations_of(timeline, layer) if animation.name not in rounds]
-
-
-def _rounds(timeline: Timeline, layer: LayerBase) -> list[Animation]:
-    """What goes round on its own, whatever the state."""
-    return animations_of(replace(timeline, run=Run(0, None, (), timeline.piece.start)), layer)
-
-
-def _look(timeline: Timeline, layer: LayerBase, state: str) -> Mapping[str, Any]:
-    look = timeline.poses[state][layer.id]
-    trim = any("trim_end" in each and trimmed(each) for each in timeline.looks_of(layer.id))
-    return {**look, TRIMMED: True} if trim else look
-
-
-def _differing(timeline: Timeline, layer: LayerBase) -> list[Declaration]:
-    """The CSS properties in which the states of a layer differ."""
-    looks = [_look(timeline, layer, state.id) for state in timeline.piece.states]
-    return [d for d in DECLARATIONS[layer.kind] if len({d.text(look, timeline.piece.blend) for look in looks}) > 1]
-
-
-def _way(timeline: Timeline, way: Transition, layers: list[LayerBase], springs: dict[str, str]) -> Iterator[str]:
-    """How one transition is gone, layer by layer: as CSS transitions, or where these cannot say it by keyframes."""
-    alone, names = way_alone(timeline, way), class_names(timeline.piece.layers)
+def _way(timeline: Timeline, way: Transition, targets: Sequence[_Target], springs: dict[str, str]) -> Iterator[str]:
+    """How one transition is gone: as CSS transitions, or by keyframes where these cannot say it."""
+    alone = way_alone(timeline, way)
     first = next(other for other in timeline.piece.transitions if other.to == way.to)
-    came = f'[data-from="{way.from_}"]'
-    for layer in layers:
-        tracks = [track for track in alone.tracks if track.layer == layer.id]
-        parts = _transitions(alone, layer, tracks, springs)
-        motion = played_by(animations_of(alone, layer)) if parts is None else {}
-        rule = motion or ({"transition": ", ".join(parts or ["none"])} if _differing(timeline, layer) else {})
+    for target in targets:
+        tracks = [track for track in alone.tracks if track.layer == target.layer.id]
+        parts = _transitions(alone, target, tracks, springs)
+        motion = target.animations(alone) if parts is None else []
+        differs = any(target.looks(timeline).values())
+        rule = played_by(motion) or ({"transition": ", ".join(parts or ["none"])} if differs else {})
         if rule:
             # Said without from where, it comes as it does by the first way; not so what would play at the very start.
-            root = f'.{timeline.piece.id}[data-state="{way.to}"]' + ("" if way is first and not motion else came)
-            yield from written(f"{root} .{names[layer.id]}", rule)
-        if motion:
-            for animation in animations_of(alone, layer):
-                yield from animation.lines()
+            came = "" if way is first and not motion else f'[data-from="{way.from_}"]'
+            yield from written(f'.{timeline.piece.id}[data-state="{way.to}"]{came} {target.selector}', rule)
+        for animation in motion:
+            yield from animation.lines()
 
 
-def _transitions(alone: Timeline, layer: LayerBase, tracks: list[Track], springs: dict[str, str]) -> list[str] | None:
+def _transitions(
+    alone: Timeline, target: _Target, tracks: Sequence[Track], springs: dict[str, str]
+) -> list[str] | None:
     """One for each CSS property that moves; None where the parts of one go different ways."""
     near, parts = nearness(alone, tracks), []
-    for declaration in DECLARATIONS[layer.kind]:
+    for declaration in target.declarations:
         spans = {
             (move.start_ms, move.end_ms, move.easing)
             for track in tracks

@@ -32,8 +32,12 @@ class Html:
         names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)} | {WHOLE: "All of it"}
         found = beyond_css(timeline)
         said = [f"{names[layer]} is drawn into pictures: {what}." for layer, what in found.items()]
-        notes = [note for note in part_of(timeline.run).left_out if found and "jumps" in note]
-        return replace(report_of(timeline, (), (*notes, *font_notes(timeline))), said=tuple(said))
+        return replace(report_of(timeline, (), self.notes(timeline)), said=tuple(said))
+
+    def notes(self, timeline: Timeline) -> tuple[str, ...]:
+        """What is left out besides what waits for somebody."""
+        jumps = [note for note in part_of(timeline.run).left_out if beyond_css(timeline) and "jumps" in note]
+        return (*jumps, *font_notes(timeline))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)

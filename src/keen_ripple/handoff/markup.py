@@ -26,7 +26,7 @@ def elements_of(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
     """All elements inside of that of the piece, as lines."""
     piece = timeline.piece
     if WHOLE in drawn:
-        yield f'<div class="{DRAWN}" data-layer=""></div>'
+        yield f'<div class="{DRAWN}" data-layer="{piece.id}"></div>'
         return
     elements = _elements(piece.layers, timeline, class_names(piece.layers), drawn)
     if not piece.sections:

@@ -157,8 +157,9 @@ def fonts(bench: Bench) -> None:
 def hand_off(bench: Bench) -> None:
     piece(bench, "deck-lamp-switch")
     bench.button("Hand off").click()
-    bench.button("React component").click()
-    bench.wait(lambda: "DeckLampSwitchProps" in bench.one(".handed pre").text)
+    bench.button("CSS and markup").click()
+    bench.wait(lambda: ".deck-lamp-switch" in bench.one(".handed pre").text)
+    bench.wait(lambda: "At most" in bench.one("[aria-label=Measured]").text)
 
 
 def timing_sheet(bench: Bench) -> None:

@@ -118,6 +118,9 @@ def _report(form: MovingPicture | SpriteSheet, timeline: Timeline, options: Opti
     if form.name == "gif" and drawn.is_clear:
         note = "Half transparency: of a GIF each pixel is seen or not. A ground behind the piece keeps soft edges soft."
         notes = (note, *notes)
+    if form.name == "webm":
+        note = "Half of the sharpness of colours, as in all such films: a larger scale shows less of that."
+        notes = (note, *notes)
     what = "Every way once" if shown is not timeline else "The loop" if part.again else "The run"
     rate = f"{options.fps or form.fps:g} pictures a second"
     how = ", over and over" if part.again else ""

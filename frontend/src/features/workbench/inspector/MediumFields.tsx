@@ -77,8 +77,7 @@ export function MediumFields({ id }: { id: string }) {
           title={leads ? TITLES[Number(backwards)] : `No transition that takes time leads to ${name}`}
           onClick={() => void tried((now) => playOnTheWay(now, id, state, times, backwards))}
         >
-          play {often(times)}
-          {backwards && ' backwards'} on the way to {name}
+          {`play ${often(times)}${backwards ? ' backwards' : ''} on the way to ${name}`}
         </PlainButton>
       ))}
     </Flex>

@@ -17,37 +17,20 @@ from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
 from keen_ripple.handoff.beyond_css import beyond_css
+from keen_ripple.measured.elements import HOLD as HELD
+from keen_ripple.measured.elements import LOOK
 from keen_ripple.render import draw_at, draw_pose
 from support import DEMO, PLAYING, piece, pixels, timeline_in, way
 
-# A colour of CSS as three channels of 0–255 and alpha of 0–1.
-RGBA = """
-const canvas = new OffscreenCanvas(1, 1).getContext('2d', {willReadFrequently: true});
-const rgba = text => {
-  const found = /^oklab\\(([^ ]+) ([^ ]+) ([^ ]+)(?: \\/ ([^)]+))?\\)$/.exec(text);
-  const alpha = found ? Number(found[4] ?? 1) : Number(/rgba\\(.*, ([0-9.]+)\\)/.exec(text)?.[1] ?? 1);
-  canvas.clearRect(0, 0, 1, 1);
-  canvas.fillStyle = found ? `oklab(${found[1]} ${found[2]} ${found[3]})` : text.replace(/rgba\\((.*), [0-9.]+\\)/, 'rgb($1)');
-  canvas.fillRect(0, 0, 1, 1);
-  return [...canvas.getImageData(0, 0, 1, 1).data].slice(0, 3).concat(alpha);
-};
-"""  # noqa: E501 (script)
 HOLD = f"""
 const t = arguments[0];
-document.getAnimations().filter(each => each.timeline instanceof DocumentTimeline).forEach(a => {{ a.pause(); a.currentTime = t; }});
-{RGBA}
-const result = {{}};
-for (const element of document.querySelectorAll('[data-layer]')) {{
-  const box = element.getBoundingClientRect(), style = getComputedStyle(element);
-  const fill = element.tagName === 'svg' ? style.fill : element.textContent && !element.children.length ? style.color : style.backgroundColor;
-  result[element.dataset.layer] = {{
-    box: [box.x, box.y, box.width, box.height],
-    opacity: Number(style.opacity),
-    fill: rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill),
-  }};
-}}
-return result;
-"""  # noqa: E501 (script)
+{HELD}
+{LOOK}
+return Object.fromEntries([...document.querySelectorAll('[data-layer]')].map((element) => {{
+  const [x, y, width, height, opacity, ...fill] = look(element, {{ x: 0, y: 0 }});
+  return [element.dataset.layer, {{ box: [x, y, width, height], opacity, fill }}];
+}}));
+"""
 
 
 def open_page(browser, folder: Path, document: dict[str, Any]) -> Timeline:

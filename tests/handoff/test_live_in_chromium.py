@@ -13,7 +13,7 @@ from selenium.webdriver import ActionChains, Keys
 from selenium.webdriver.common.actions.wheel_input import ScrollOrigin
 from selenium.webdriver.common.by import By
 from selenium.webdriver.support.ui import WebDriverWait
-from test_html_in_chromium import HOLD, RGBA
+from test_html_in_chromium import HOLD
 
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import read_piece
@@ -24,6 +24,7 @@ from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.measures.geometry import RADII, boxes
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.handoff import FORMATS
+from keen_ripple.measured.elements import LOOK
 from lottie_files import FPS, FRAMES, bytes_of, slide
 from support import DEMO, flat, piece, timeline_in, way
 
@@ -42,15 +43,9 @@ element.addEventListener('statechange', event => changes.push([event.detail.from
 
 # What plain fills are computed to, by layer; masks are not painted.
 FILLS = f"""
-{RGBA}
-const fill = element => {{
-  if (element.matches('.path')) return getComputedStyle(element.querySelector(':scope > path')).fill;
-  return element.matches('.text') ? getComputedStyle(element).color : getComputedStyle(element).backgroundColor;
-}};
-return Object.fromEntries([...document.querySelectorAll('[data-layer]:not(.mask)')].map(element => {{
-  const text = fill(element);
-  return [element.dataset.layer, rgba(text === 'none' ? 'rgba(0, 0, 0, 0)' : text)];
-}}));
+{LOOK}
+return Object.fromEntries([...document.querySelectorAll('[data-layer]:not(.mask)')].map((element) =>
+  [element.dataset.layer, look(element, {{ x: 0, y: 0 }}).slice(5)]));
 """
 EVENTS = "return document.querySelector('[data-piece]').events"
 

@@ -27,7 +27,7 @@ LEAST_ALPHA = 0.02
 
 PLAYED = "document.getAnimations().filter((each) => each.timeline instanceof DocumentTimeline)"
 HOLD = f"for (const each of {PLAYED}) {{ each.pause(); each.currentTime = t; }}"
-SCRIPT = """
+LOOK = """
 const canvas = new OffscreenCanvas(1, 1).getContext('2d', { willReadFrequently: true });
 const rgba = (text) => {
   const lab = /^oklab\\(([^ ]+) ([^ ]+) ([^ ]+)(?: \\/ ([^)]+))?\\)$/.exec(text);
@@ -38,7 +38,7 @@ const rgba = (text) => {
   return [...canvas.getImageData(0, 0, 1, 1).data].slice(0, 3).concat(alpha);
 };
 const paintOf = (element, style) => {
-  if (element.localName === 'svg') return getComputedStyle(element.querySelector('path')).fill;
+  if (element.localName === 'svg') return getComputedStyle(element.querySelector(':scope > path')).fill;
   const isText = element.classList.contains('text') || (element.textContent && !element.children.length);
   return isText ? style.color : style.backgroundColor;
 };
@@ -48,6 +48,11 @@ const look = (element, origin) => {
   return [box.x - origin.x, box.y - origin.y, box.width, box.height, Number(style.opacity),
     ...rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill)];
 };
+"""
+"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha]."""
+
+SCRIPT = """
+LOOK
 addEventListener('load', async () => {
   await document.fonts.ready;
   const root = ROOT, origin = (ORIGIN).getBoundingClientRect();
@@ -70,7 +75,7 @@ def measured_elements(timeline: Timeline, name: str, files: Files, moments: Sequ
     if WHOLE in drawn:
         raise NotMeasured("Not measured: all of it is drawn into pictures.", remedy="Measure a WebP, drawn alike.")
     page, root, origin, hold = PAGES[name](timeline, files)
-    script = SCRIPT.replace("ROOT", root).replace("ORIGIN", origin).replace("HOLD", hold)
+    script = SCRIPT.replace("LOOK", LOOK).replace("ROOT", root).replace("ORIGIN", origin).replace("HOLD", hold)
     script = script.replace("MOMENTS", json.dumps(list(moments)))
     found = seen(page.replace("</body>", f"<script>{script}</script></body>"))
     _, by = browser()

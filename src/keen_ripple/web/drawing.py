@@ -5,6 +5,7 @@ from __future__ import annotations
 import atexit
 import multiprocessing
 import os
+import pickle
 import threading
 import time
 from collections import OrderedDict
@@ -24,6 +25,8 @@ from keen_ripple.store import Connection, connect, pieces
 NICENESS = 12
 LOOK_EVERY_S = 0.25
 KEPT = 8
+# Of what was drawn, in each process: the same revision is often asked for again.
+KEPT_BYTES = 48 * 1024 * 1024
 
 
 class TooManyPictures(Fault):
@@ -140,10 +143,34 @@ def _draw(database: str, piece_id: str, draw: Draw, arguments: tuple[Any, ...]) 
         _timelines[key] = timeline_of(read_piece(piece.document), library=library)
         while len(_timelines) > KEPT:
             _timelines.popitem(last=False)
-    return draw(_timelines[key], *arguments)
+    return _RESULTS.of((key, draw.__qualname__, pickle.dumps(arguments)), lambda: draw(_timelines[key], *arguments))
 
 
 _timelines: OrderedDict[tuple[Any, ...], Timeline] = OrderedDict()
+
+
+class Results:
+    """What was drawn, by what was asked for; the latest that have room in so many bytes."""
+
+    def __init__(self, most_bytes: int) -> None:
+        self._most_bytes = most_bytes
+        self._bytes = 0
+        self._known: OrderedDict[Any, bytes] = OrderedDict()
+
+    def of(self, key: Any, make: Callable[[], bytes]) -> bytes:
+        """The same again, or made and kept."""
+        if key in self._known:
+            self._known.move_to_end(key)
+            return self._known[key]
+        made = self._known[key] = make()
+        self._bytes += len(made)
+        while self._bytes > self._most_bytes:
+            _, oldest = self._known.popitem(last=False)
+            self._bytes -= len(oldest)
+        return made
+
+
+_RESULTS = Results(KEPT_BYTES)
 
 
 @lru_cache(maxsize=KEPT)

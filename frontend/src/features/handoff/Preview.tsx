@@ -60,7 +60,7 @@ function File({ ending, address, title }: FileProps) {
   if (ending.endsWith('html') && ending !== 'markup.html')
     return <iframe title={title} src={address} sandbox="allow-scripts" />;
   if (ending === 'krt') return <p className="quiet">These are bytes: they are read by programs alone.</p>;
-  if (!IMAGE.test(ending) && ending !== 'webm') return <Text address={address} />;
+  if (!IMAGE.test(ending) && ending !== 'webm') return <Text address={address} ending={ending} />;
   return (
     <Flex vertical gap={12} align="center" justify="center" className="picture-of-it">
       {state === 'made' && <p role="status">Being made…</p>}
@@ -74,7 +74,7 @@ function File({ ending, address, title }: FileProps) {
   );
 }
 
-function Text({ address }: { address: string }) {
+function Text({ address, ending }: { address: string; ending: string }) {
   const { data, error } = useQuery({ queryKey: ['handed', address], queryFn: () => api.handedText(address) });
   const [copied, setCopied] = useState(false);
   const copy = async () => {
@@ -92,9 +92,27 @@ function Text({ address }: { address: string }) {
       {/* A long text is scrolled with the keys too. */}
       {/* eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex */}
       <pre tabIndex={0}>
-        {data.slice(0, LONGEST)}
+        <Code address={address} text={data.slice(0, LONGEST)} ending={ending} />
         {more}
       </pre>
     </>
+  );
+}
+
+/** In colours as soon as they are there; until then, and where they cannot be had, plain. */
+function Code({ address, text, ending }: { address: string; text: string; ending: string }) {
+  const { data } = useQuery({
+    queryKey: ['marks', address],
+    queryFn: async () => (await import('./highlighted')).marksOf(text, ending),
+  });
+  if (!data) return text;
+  return data.map(({ text: part, kind }, i) =>
+    kind ? (
+      <span key={i} data-kind={kind}>
+        {part}
+      </span>
+    ) : (
+      part
+    ),
   );
 }

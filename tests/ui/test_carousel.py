@@ -108,9 +108,9 @@ def test_a_run_that_ends_is_closed(bench) -> None:
     bench.wait(lambda: "It plays once and ends." in bench.one(".inspector").text)
     before = bench.document()
     # Each way is played first, and nothing is stored by that.
-    for way, loop in (("cross-fade", "3684"), ("begin as it ends", "3284"), ("tween back", "3684")):
+    for way, loop in (("cross-fade", "4320"), ("begin as it ends", "3920"), ("tween back", "4320")):
         bench.button(way).click()
-        bench.wait(lambda loop=loop: f"3284 → {loop} ms" in bench.one("[aria-label='Close the loop']").text, loop)
+        bench.wait(lambda loop=loop: f"3920 → {loop} ms" in bench.one("[aria-label='Close the loop']").text, loop)
         assert bench.one(".stage-label.tried")
         assert bench.one(".ring.large")
     bench.browser.execute_script("document.activeElement.blur()")

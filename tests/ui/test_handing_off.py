@@ -71,6 +71,7 @@ def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
     # By keys, to a text; what was chosen of pictures is not asked of it.
     bench.one(".format[aria-current]").send_keys(Keys.TAB)
     bench.button("Design tokens").send_keys(Keys.ENTER)
+    bench.wait(lambda: bench.all(".handed pre [data-kind='string']"), "its colours")
     tokens = bench.wait(lambda: bench.one(".handed pre").text, "the text")
     assert "state-1-to-state-2" in json.dumps(json.loads(tokens)) or "$type" in tokens
     chosen(bench, "Timing sheet")

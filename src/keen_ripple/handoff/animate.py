@@ -15,15 +15,16 @@ from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
 from keen_ripple.handoff.element import JS, TYPES, class_of
 from keen_ripple.handoff.flipbook import Flipbook, flipbook_of
 from keen_ripple.handoff.fonts import family_notes
-from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.keyframes import Animation, animations_of
 from keen_ripple.handoff.live import in_script
 from keen_ripple.handoff.markup import Drawn
+from keen_ripple.handoff.masks import COVERING
 from keen_ripple.handoff.names import in_comment
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.report import Report, held, left_out_by_cue
-from keen_ripple.handoff.stylesheet import COVERING, PLACED, calm_of, cut_by, fixed, rest_of, said, seen_first
+from keen_ripple.handoff.stylesheet import PLACED, calm_of, cut_by, fixed, rest_of, said, seen_first
 
 MASK_OF = ":mask"
 """At the end of the name of a mask: the element that it cuts."""
@@ -59,7 +60,7 @@ class Animate:
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
-        return {"animate.js": _bytes(_module(timeline)), "animate.d.ts": _bytes(_types(timeline))}
+        return {"animate.js": in_file(_module(timeline)), "animate.d.ts": in_file(_types(timeline))}
 
 
 ANIMATE = Animate()
@@ -72,10 +73,6 @@ def function_of(timeline: Timeline) -> str:
 
 def _small(text: str) -> str:
     return text[0].lower() + text[1:]
-
-
-def _bytes(lines: Iterator[str]) -> bytes:
-    return ("\n".join(lines) + "\n").encode()
 
 
 def _layers(timeline: Timeline) -> dict[str, Any]:

@@ -11,7 +11,7 @@ from dataclasses import dataclass, field
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.fonts import font_faces, font_notes
-from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.live import built_script, handed_of, in_script, players_of
 from keen_ripple.handoff.names import in_comment
 from keen_ripple.handoff.options import Options
@@ -35,7 +35,7 @@ class Element:
         options.check(self.name, self.takes)
         for fault in _refused(timeline, self.name):
             raise fault
-        return {"element.js": _lines(_module(timeline)), "element.d.ts": _lines(_types(timeline))}
+        return {"element.js": in_file(_module(timeline)), "element.d.ts": in_file(_types(timeline))}
 
 
 @dataclass(frozen=True)
@@ -53,7 +53,7 @@ class React:
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
-        return {"tsx": _lines(_component(timeline)), **ELEMENT.files(timeline, options)}
+        return {"tsx": in_file(_component(timeline)), **ELEMENT.files(timeline, options)}
 
 
 ELEMENT, REACT = Element(), React()
@@ -78,10 +78,6 @@ def _refused(timeline: Timeline, name: str) -> tuple[Fault, ...]:
         return ()
     remedy = "Choose html, which plays what happened."
     return (Fault(f"{name} answers to whoever acts, and plays no rehearsal.", remedy=remedy),)
-
-
-def _lines(lines: Iterator[str]) -> bytes:
-    return ("\n".join(lines) + "\n").encode()
 
 
 def _states(timeline: Timeline) -> list[str]:

@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Mapping
+from collections.abc import Collection, Iterable, Mapping
 from typing import Protocol
 
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.report import Report
+
+
+def in_file(lines: Iterable[str]) -> bytes:
+    """Lines of text as a file has them."""
+    return ("\n".join(lines) + "\n").encode()
+
 
 Files = Mapping[str, bytes]
 """The files of a hand-off, by the endings of their names; mostly one."""

@@ -11,7 +11,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
 from keen_ripple.handoff.flipbook import flipbook_of
 from keen_ripple.handoff.fonts import font_notes
-from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.markup import elements_of, indented
 from keen_ripple.handoff.options import AS_IT_IS, Options
@@ -44,7 +44,7 @@ class Html:
         return {"html": self.write(timeline)}
 
     def write(self, timeline: Timeline) -> bytes:
-        return ("\n".join(_page(timeline)) + "\n").encode("utf-8")
+        return in_file(_page(timeline))
 
 
 HTML = Html()

@@ -10,6 +10,8 @@ from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.handoff.css_values import px
 
+# Around what a mask cuts.
+COVERING = {"position": "absolute", "inset": "0"}
 # How many stages around a group are seen in it, at most; as in the page.
 AROUND = 1.0
 # Brightness counts by as much as it is opaque.
@@ -23,14 +25,13 @@ def rules_of_masks(piece: Piece, masks: Iterable[LayerBase]) -> Iterator[tuple[s
     """Selectors, each with its declarations."""
     left, top, width, height = _seen(piece)
     corners = ((left, top), (left + width, top), (left + width, top + height), (left, top + height))
-    over = {"position": "absolute", "inset": "0"}
     names = []
     for mask in masks:
         names.append(mask.id)
-        yield f'[data-mask="{mask.id}"]', {**over, "filter": f"url(#{_name(piece, mask)})"}
+        yield f'[data-mask="{mask.id}"]', {**COVERING, "filter": f"url(#{_name(piece, mask)})"}
     if names:
         edge = ", ".join(f"{px(x)} {px(y)}" for x, y in corners)
-        yield "[data-seen], [data-cuts]", {**over, "clip-path": f"polygon({edge})"}
+        yield "[data-seen], [data-cuts]", {**COVERING, "clip-path": f"polygon({edge})"}
         yield "[data-cuts]", {"transform": f"translateY({px(-_far(piece))})"}
 
 

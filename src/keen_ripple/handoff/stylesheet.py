@@ -16,15 +16,11 @@ from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED,
 from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.keyframes import Animation, animations_of
 from keen_ripple.handoff.markup import DRAWN, Drawn, indented
-from keen_ripple.handoff.masks import rules_of_masks
+from keen_ripple.handoff.masks import COVERING, rules_of_masks
 from keen_ripple.handoff.names import class_names
 
 # Every layer, in the box of its group.
 PLACED = {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"}
-
-
-# Around what a mask cuts.
-COVERING = {"position": "absolute", "inset": "0"}
 
 
 @dataclass(frozen=True)

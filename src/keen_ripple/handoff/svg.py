@@ -10,7 +10,7 @@ from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import beyond_css
 from keen_ripple.handoff.flipbook import flipbook_of
-from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.markup import elements_of, indented
 from keen_ripple.handoff.options import Options
@@ -34,7 +34,7 @@ class Svg:
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
-        return {"svg": ("\n".join(_drawing(timeline)) + "\n").encode()}
+        return {"svg": in_file(_drawing(timeline))}
 
 
 AS_SVG = Svg()

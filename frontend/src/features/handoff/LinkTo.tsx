@@ -1,8 +1,8 @@
 import { useMutation, useQuery, useQueryClient } from '@tanstack/react-query';
 import { Button, Flex } from 'antd';
-import { useState } from 'react';
 import { api } from '../../api/client';
 import { useBench } from '../workbench';
+import { Copy } from './Copy';
 
 /** The piece for whoever knows an address, as it is at any time. */
 export function LinkTo({ id }: { id: string }) {
@@ -43,18 +43,9 @@ const frameOf = (address: string, { name, width, height }: { name: string; width
 
 const inAttribute = (text: string) => text.replaceAll('&', '&amp;').replaceAll('"', '&quot;').replaceAll('<', '&lt;');
 
-function Line({ name, text }: { name: string; text: string }) {
-  const [copied, setCopied] = useState(false);
-  const copy = async () => {
-    await navigator.clipboard.writeText(text);
-    setCopied(true);
-  };
-  return (
-    <Flex gap={6} align="center" className="line-to-copy">
-      <code title={text}>{text}</code>
-      <Button size="small" aria-label={`Copy the ${name}`} onClick={() => void copy()}>
-        {copied ? 'Copied' : 'Copy'}
-      </Button>
-    </Flex>
-  );
-}
+const Line = ({ name, text }: { name: string; text: string }) => (
+  <Flex gap={6} align="center" className="line-to-copy">
+    <code title={text}>{text}</code>
+    <Copy name={name} text={text} />
+  </Flex>
+);

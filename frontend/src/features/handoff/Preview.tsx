@@ -1,9 +1,10 @@
 import { useQuery } from '@tanstack/react-query';
-import { Button, Flex } from 'antd';
+import { Flex } from 'antd';
 import { useState } from 'react';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
 import { Choice } from '../../shared/ui/Choice';
+import { Copy } from './Copy';
 import type { Offered } from './formats';
 
 const IMAGE = /(^|\.)(png|gif|webp|svg)$/;
@@ -76,19 +77,12 @@ function File({ ending, address, title }: FileProps) {
 
 function Text({ address, ending }: { address: string; ending: string }) {
   const { data, error } = useQuery({ queryKey: ['handed', address], queryFn: () => api.handedText(address) });
-  const [copied, setCopied] = useState(false);
-  const copy = async () => {
-    await navigator.clipboard.writeText(data ?? '');
-    setCopied(true);
-  };
   if (error) return <p role="alert">{error.message}</p>;
   if (data === undefined) return <p role="status">Being made…</p>;
   const more = data.length > LONGEST ? `\n… and ${data.length - LONGEST} characters more` : '';
   return (
     <>
-      <Button className="copy" size="small" onClick={() => void copy()}>
-        {copied ? 'Copied' : 'Copy'}
-      </Button>
+      <Copy className="copy" text={data} />
       {/* A long text is scrolled with the keys too. */}
       {/* eslint-disable-next-line jsx-a11y-x/no-noninteractive-tabindex */}
       <pre tabIndex={0}>

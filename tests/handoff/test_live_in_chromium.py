@@ -401,3 +401,16 @@ def test_a_lottie_file_plays_in_step_and_brings_its_player(browser, tmp_path: Pa
         for layer in (medium, still)
     ]
     assert [page.count(b"</script>") for page in pages] == [3, 2]
+
+
+def test_what_a_mask_covers_is_touched_where_no_layer_lies(browser, tmp_path: Path) -> None:
+    document = switch()
+    far = {"x": 130, "y": 70, "width": 20, "height": 20, "fill": "#ffffff"}
+    document["layers"] += [
+        {"kind": "ellipse", "id": "cut", "name": "Cut", "mask": "alpha", **far},
+        {"kind": "rectangle", "id": "above", "name": "Above", **far},
+    ]
+    open_live(browser, tmp_path, document)
+    box = browser.find_element(By.CSS_SELECTOR, ".scene:not(.under) [data-layer=box]")
+    ActionChains(browser, duration=0).move_to_element(box).click().perform()
+    WebDriverWait(browser, 10, 0.03).until(lambda _: browser.execute_script(X) == 120)

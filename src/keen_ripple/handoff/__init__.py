@@ -6,6 +6,7 @@ from keen_ripple.handoff.element import ELEMENT, REACT
 from keen_ripple.handoff.format import Files, Format
 from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.live import LIVE
+from keen_ripple.handoff.lottie import LOTTIE
 from keen_ripple.handoff.options import AS_IT_IS, Options
 from keen_ripple.handoff.pictures import APNG, GIF, SPRITE, WEBM, WEBP
 from keen_ripple.handoff.sheet import SHEET
@@ -14,7 +15,7 @@ from keen_ripple.handoff.tape_files import TAPE
 from keen_ripple.handoff.tokens import TOKENS
 
 _ALL: tuple[Format, ...] = (
-    *(HTML, CSS, LIVE, ELEMENT, REACT, ANIMATE, AS_SVG),
+    *(HTML, CSS, LIVE, ELEMENT, REACT, ANIMATE, AS_SVG, LOTTIE),
     *(GIF, APNG, WEBP, WEBM, SPRITE),
     *(TOKENS, SHEET, TAPE),
 )

@@ -136,7 +136,7 @@ def _picture_of(gradient: RadialGradient) -> str:
     attributes = " ".join(f"{name}='{css_number(at, 5)}'" for name, at in focus)
     stops = "".join(
         f"<stop offset='{css_number(stop.at, 5)}' stop-color='{colour_text(parse_colour(stop.colour))}'/>"
-        for stop in _premultiplied(gradient.stops)
+        for stop in premultiplied(gradient.stops)
     )
     svg = (
         "<svg xmlns='http://www.w3.org/2000/svg'>"
@@ -151,7 +151,7 @@ SAFE = " ='/:().,-"
 BETWEEN = 8
 
 
-def _premultiplied(stops: tuple[Stop, ...]) -> list[Stop]:
+def premultiplied(stops: tuple[Stop, ...]) -> list[Stop]:
     """SVG blends what is partly transparent otherwise than CSS: stops in between keep to CSS's way.
 
     What is wholly transparent has the colour of what it is blended with, on either side.

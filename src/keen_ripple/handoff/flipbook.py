@@ -4,14 +4,15 @@ through. It shows the lead-in once, and then the loop for ever."""
 from __future__ import annotations
 
 import base64
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from keen_ripple.core.curves.numbers import css_number
-from keen_ripple.core.document import walk
+from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.layers import LayerBase
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample
 from keen_ripple.handoff.beyond_css import WHOLE
@@ -165,30 +166,34 @@ def _area(timeline: Timeline, layer: LayerBase | None, frames: Sequence[Frame]) 
     """Where anything of the layer is seen in any of the frames, in whole px of its group."""
     if layer is None:
         return (0.0, 0.0, timeline.piece.width, timeline.piece.height)
-    left, top, width, height = _reach(timeline, layer, frames)
-    rough = min(ROUGH, ROUGH_SIDE / max(width, height))
-    seen = draw_part(timeline, frames[0].t_ms, layer, (left, top, width, height), rough)[..., 3] > 0
-    for frame in frames[1:]:
-        seen |= draw_part(timeline, frame.t_ms, layer, (left, top, width, height), rough)[..., 3] > 0
-    if not seen.any():
-        return (0.0, 0.0, 1.0, 1.0)
-    # Between two looks it may go a little farther, and what is seen a little is lost in the rough.
-    around = AROUND / rough
-    rows, columns = np.flatnonzero(seen.any(axis=1)), np.flatnonzero(seen.any(axis=0))
-    x, y = left + columns[0] / rough - around, top + rows[0] / rough - around
-    right, bottom = left + (columns[-1] + 1) / rough + around, top + (rows[-1] + 1) / rough + around
-    return (float(round(x)), float(round(y)), float(round(right - x)), float(round(bottom - y)))
-
-
-def _reach(timeline: Timeline, layer: LayerBase, frames: Sequence[Frame]) -> Area:
-    """As far as the layer can be seen at all: its boxes in all frames, with room for shadows, blur and long texts."""
-    alone = timeline.piece.model_copy(update={"layers": (layer,)})
     poses = sample(timeline, [frame.t_ms for frame in frames])
+    area = reach_of(timeline.piece, [layer], poses)
+    rough = min(ROUGH, ROUGH_SIDE / max(area[2:]))
+    return seen_in(area, rough, (draw_part(timeline, frame.t_ms, layer, area, rough) for frame in frames))
+
+
+def reach_of(piece: Piece, layers: Sequence[LayerBase], poses: Sequence[Pose]) -> Area:
+    """As far as layers of one group can be seen at all: their boxes in all these poses, with room for shadows, blur and
+    long texts, px of that group."""
+    alone = piece.model_copy(update={"layers": tuple(layers)})
     found = np.array([box for pose in poses for box in boxes(alone, pose).values()])
     left, top = found[:, :2].min(axis=0).tolist()
     right, bottom = (found[:, :2] + found[:, 2:]).max(axis=0).tolist()
     more = BEYOND + max(right - left, bottom - top) / 2.0
     return (left - more, top - more, right - left + 2.0 * more, bottom - top + 2.0 * more)
+
+
+def seen_in(area: Area, scale: float, drawn: Iterable[Pixels]) -> Area:
+    """The part of an area in which anything is seen in one of its pictures, in whole px."""
+    seen = np.logical_or.reduce([pixels[..., 3] > 0 for pixels in drawn])
+    if not seen.any():
+        return (0.0, 0.0, 1.0, 1.0)
+    # Between two looks it may go a little farther, and what is seen a little is lost in the rough.
+    around = AROUND / scale
+    rows, columns = np.flatnonzero(seen.any(axis=1)), np.flatnonzero(seen.any(axis=0))
+    x, y = area[0] + columns[0] / scale - around, area[1] + rows[0] / scale - around
+    right, bottom = area[0] + (columns[-1] + 1) / scale + around, area[1] + (rows[-1] + 1) / scale + around
+    return (float(round(x)), float(round(y)), float(round(right - x)), float(round(bottom - y)))
 
 
 def _has_room(count: int, area: Area, scale: float) -> bool:

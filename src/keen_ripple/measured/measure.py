@@ -8,7 +8,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff import FORMATS, Files, Options
 from keen_ripple.handoff.names import in_comment
 from keen_ripple.measured.elements import PAGES, measured_elements
-from keen_ripple.measured.pictures import MEDIA, measured_pictures
+from keen_ripple.measured.pictures import LOTTIE, MEDIA, measured_lottie, measured_pictures
 from keen_ripple.measured.result import Measured, NotMeasured
 
 MOMENTS = 24
@@ -19,11 +19,13 @@ def measure(timeline: Timeline, name: str, options: Options, files: Files | None
 
     Raises NotMeasured where nothing here plays it, Fault where it is refused.
     """
-    if name not in PAGES and name not in MEDIA:
+    if name not in (*PAGES, *MEDIA, LOTTIE.name):
         raise NotMeasured(f"Not measured: nothing here plays what {name} writes.", remedy="Measure another format.")
     files = FORMATS[name].files(timeline, options) if files is None else files
     if name in MEDIA:
         return measured_pictures(timeline, name, files, options, MOMENTS)
+    if name == LOTTIE.name:
+        return measured_lottie(timeline, files, MOMENTS)
     return measured_elements(timeline, name, files, moments_of(timeline))
 
 

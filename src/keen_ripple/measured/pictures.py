@@ -1,20 +1,25 @@
-"""Moving pictures, decoded again: their pixels beside those that are drawn."""
+"""Moving pictures, decoded again, and Lottie, played by another player: their pixels beside those that are drawn."""
 
 from __future__ import annotations
 
 import base64
+import json
+from collections.abc import Iterable, Iterator
 
 import numpy as np
 
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.format import Files
+from keen_ripple.handoff.frames import part_of, played
+from keen_ripple.handoff.lottie import LOTTIE, MEDIA_TYPE
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.pictures import APNG, GIF, WEBM, WEBP
 from keen_ripple.measured.result import Measured, Worst
-from keen_ripple.media import reel_of
+from keen_ripple.media import Reel, reel_of
 from keen_ripple.render.draw import Pixels, draw_at
 
+__all__ = ["LOTTIE", "MEDIA", "measured_lottie", "measured_pictures"]
 MEDIA = {form.name: form for form in (GIF, APNG, WEBP, WEBM)}
 # What counts as off, of 255.
 FAR = 16.0
@@ -25,19 +30,48 @@ ASIDE_MS = 0.5
 def measured_pictures(timeline: Timeline, name: str, files: Files, options: Options, moments: int) -> Measured:
     """At so many of its frames, each against the drawing of its moment."""
     [data] = files.values()
-    reel = reel_of(f"data:{MEDIA[name].media_type};base64,{base64.b64encode(data).decode()}")
+    reel = _reel(MEDIA[name].media_type, data)
     drawn = MEDIA[name].drawn(timeline, options)
     starts = np.cumsum([0, *(frame.length_ms for frame in drawn.frames)]).tolist()
     chosen = np.unique(np.linspace(0, len(drawn.frames) - 1, moments).astype(int)).tolist()
+    shown = drawn.timeline
+    beside = (
+        (frame.t_ms, reel.at(starts[index] + ASIDE_MS), draw_at(shown, frame.t_ms, options.scale, options.ground))
+        for index, frame in ((index, drawn.frames[index]) for index in chosen)
+    )
+    return Measured("the decoders of media", len(chosen), _worst(beside))
+
+
+def measured_lottie(timeline: Timeline, files: Files, moments: int) -> Measured:
+    """At so many of its frames, drawn by rlottie as large as that draws it."""
+    [data] = files.values()
+    document, shown = json.loads(data), played(timeline)
+    reel, begin = _reel(MEDIA_TYPE, data), part_of(shown.run).begin_ms
+    chosen = np.unique(np.linspace(0, document["op"] - 1, moments).astype(int)).tolist()
+
+    def beside() -> Iterator[tuple[float, Pixels, Pixels]]:
+        for index in chosen:
+            t = index * 1000.0 / document["fr"]
+            theirs = reel.at(t + ASIDE_MS)
+            yield begin + t, theirs, draw_at(shown, begin + t, theirs.shape[1] / document["w"])
+
+    return Measured("rlottie", len(chosen), _worst(beside()))
+
+
+def _reel(media_type: str, data: bytes) -> Reel:
+    return reel_of(f"data:{media_type};base64,{base64.b64encode(data).decode()}")
+
+
+def _worst(beside: Iterable[tuple[float, Pixels, Pixels]]) -> dict[str, Worst]:
+    """Of moments, what is seen then in the file, and what is drawn."""
     worst = {"mean": Worst(0.0), "off": Worst(0.0)}
-    for index in chosen:
-        t = drawn.frames[index].t_ms
-        ours = _over_white(draw_at(drawn.timeline, t, options.scale, options.ground))
-        height, width = ours.shape[:2]
-        off = np.abs(_over_white(reel.at(starts[index] + ASIDE_MS))[:height, :width] - ours)
+    for t, theirs, ours in beside:
+        # Films have sides of even px.
+        height, width = (min(sides) for sides in zip(theirs.shape[:2], ours.shape[:2], strict=True))
+        off = np.abs(_over_white(theirs)[:height, :width] - _over_white(ours)[:height, :width])
         worst["mean"] = worst["mean"].or_more(float(off.mean()), t)
         worst["off"] = worst["off"].or_more(float((off.max(axis=2) > FAR).mean()), t)
-    return Measured("the decoders of media", len(chosen), worst)
+    return worst
 
 
 def _over_white(pixels: Pixels) -> Floats:

@@ -44,6 +44,15 @@ def draw_part(timeline: Timeline, t_ms: float, layer: LayerBase | None, area: Ar
 
     `area` is (left, top, width, height) in px of that group. Shape and form as of `draw_pose`, without any ground.
     """
+    return _part(timeline.piece, layer, looks_at(timeline, t_ms), area, scale)
+
+
+def draw_layer(piece: Piece, layer: LayerBase, pose: Pose, area: Area, scale: float) -> Pixels:
+    """The same of a pose."""
+    return _part(piece, layer, [(pose, 1.0)], area, scale)
+
+
+def _part(piece: Piece, layer: LayerBase | None, looks: list[tuple[Pose, float]], area: Area, scale: float) -> Pixels:
     left, top, *sides = area
     width, height = (max(round(side * scale), 1) for side in sides)
     surface = skia.Surface(width, height)
@@ -52,8 +61,8 @@ def draw_part(timeline: Timeline, t_ms: float, layer: LayerBase | None, area: Ar
     canvas.scale(scale, scale)
     canvas.translate(-left, -top)
     # Alone, even what cuts others is seen itself.
-    layers = timeline.piece.layers if layer is None else [layer.model_copy(update={"mask": False})]
-    added(canvas, looks_at(timeline, t_ms), lambda pose: draw_layers(canvas, layers, pose, timeline.piece.fonts))
+    layers = piece.layers if layer is None else [layer.model_copy(update={"mask": False})]
+    added(canvas, looks, lambda pose: draw_layers(canvas, layers, pose, piece.fonts))
     return np.asarray(surface.makeImageSnapshot().toarray(colorType=skia.kRGBA_8888_ColorType))
 
 

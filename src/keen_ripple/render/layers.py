@@ -25,6 +25,7 @@ Look = Mapping[str, Any]
 SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
 
 
+Pixels = np.ndarray[Any, np.dtype[np.uint8]]
 Fonts = Sequence[FontFamily]
 """What the piece brings."""
 
@@ -242,12 +243,24 @@ def _frame(source: str, t_ms: float) -> skia.Image | None:
 def _fitted(canvas: skia.Canvas, image: skia.Image | None, look: Look) -> None:
     if image is None:
         return
-    across, down = look["width"] / image.width(), look["height"] / image.height()
+    left, top, across, down = fitted(look, image.width(), image.height())
+    width, height = image.width() * across, image.height() * down
+    canvas.drawImageRect(image, skia.Rect.MakeXYWH(left, top, width, height), SMOOTH)
+
+
+def fitted(look: Look, width: float, height: float) -> tuple[float, float, float, float]:
+    """Where a picture of that size begins in the box of its layer (px), and how much larger it is across and down."""
+    across, down = look["width"] / width, look["height"] / height
     if look["fit"] != "fill":
         across = down = max(across, down) if look["fit"] == "cover" else min(across, down)
-    width, height = image.width() * across, image.height() * down
-    left, top = (look["width"] - width) * look["focus_x"], (look["height"] - height) * look["focus_y"]
-    canvas.drawImageRect(image, skia.Rect.MakeXYWH(left, top, width, height), SMOOTH)
+    left, top = (look["width"] - width * across) * look["focus_x"], (look["height"] - height * down) * look["focus_y"]
+    return left, top, across, down
+
+
+def pixels_of(source: str) -> Pixels | None:
+    """The picture of a data: URL, (height, width, 4) RGBA, not premultiplied; None for what is none."""
+    image = _decoded(source)
+    return None if image is None else np.asarray(image.toarray(colorType=skia.kRGBA_8888_ColorType))
 
 
 @lru_cache(maxsize=64)

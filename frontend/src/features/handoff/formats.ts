@@ -104,6 +104,14 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
         holds: 'One typed function that takes elements of your own, and gives back animations to play, pause and seek.',
       },
       {
+        name: 'lottie',
+        measured: true,
+        title: 'Lottie',
+        acted: true,
+        holds:
+          'One JSON file for players of apps on phones: shapes, transforms and keyframes; texts as outlines, each state as a marker.',
+      },
+      {
         name: 'sprite',
         title: 'Sprite sheet',
         holds: 'All frames on one PNG, and a JSON file that says where each is and when.',

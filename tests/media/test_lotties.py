@@ -41,6 +41,23 @@ def test_whole_frames_are_drawn_forwards_and_back(older: bool) -> None:
     assert np.abs(reel.at(0)[reel.at(0)[:, :, 3] == 255][:, :3].astype(int) - (31, 122, 112)).max() <= 1
 
 
+def test_what_jumps_at_its_last_keyframe_stays_there() -> None:
+    file = slide()
+    held = moving((0, [20, 25]), (10, [50, 25]), (30, [80, 25]))
+    for key in held["k"]:
+        key["h"] = 1
+    file["layers"][0]["ks"]["p"] = held
+    reel = reel_of(source_of(file))
+    assert [round(middle(reel.at(frame * 1000 / FPS + 1))) for frame in (0, 9, 10, 29, 30, 39)] == [
+        20,
+        20,
+        50,
+        50,
+        80,
+        80,
+    ]
+
+
 def composition(name: str, *refs: str) -> dict[str, Any]:
     return {"id": name, "layers": [{"ty": 0, "refId": ref, "ks": {}} for ref in refs]}
 

@@ -92,6 +92,18 @@ def test_a_video_and_a_sprite_sheet_are_seen(bench) -> None:
     assert bench.button("Download buoy-light.sprite.zip").is_displayed()
 
 
+def test_a_lottie_file_plays_with_the_picture_in_it(bench) -> None:
+    bench.open("/pieces/pier-card")
+    bench.button("Hand off").click()
+    chosen(bench, "Lottie")
+    shown = bench.wait(lambda: bench.one(".handed [role=img] image"), "its picture")
+    assert shown.get_attribute("href").startswith("data:image/png;base64,")
+    seen = "return document.querySelector('.handed [role=img] svg').innerHTML"
+    before = bench.browser.execute_script(seen)
+    bench.wait(lambda: bench.browser.execute_script(seen) != before, "that it plays")
+    assert bench.errors() == []
+
+
 @pytest.fixture
 def elsewhere(tmp_path: Path):
     """The address of a page of somebody else, whose file is to be written."""

@@ -57,14 +57,14 @@ export class ApiFault extends Error {
   }
 }
 
-async function fetched(method: string, path: string, body?: unknown): Promise<Response> {
+async function fetched(method: string, path: string, body?: unknown, known = knownParts()): Promise<Response> {
   let response: Response;
   try {
     response = await fetch(`/api${path}`, {
       method,
       headers: {
         ...(body !== undefined && !(body instanceof Blob) && { 'Content-Type': 'application/json' }),
-        ...knownParts(),
+        ...known,
       },
       body: body === undefined ? null : body instanceof Blob ? body : JSON.stringify(body),
     });
@@ -192,5 +192,6 @@ export const api = {
   /** One file of a format, to be looked at. */
   handedAddress: (id: string, format: string, ending: string, version: string, options: Record<string, string>) =>
     `/api${at(id)}/handoff/${format}/${ending}?${new URLSearchParams({ ...options, version }).toString()}`,
-  handedText: async (address: string) => (await fetched('GET', address.slice('/api'.length))).text(),
+  /** The file as it is, with nothing named by a digest. */
+  handedText: async (address: string) => (await fetched('GET', address.slice('/api'.length), undefined, {})).text(),
 };

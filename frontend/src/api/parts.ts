@@ -8,7 +8,7 @@ const MOST = 60;
 const parts = new Map<string, string>();
 
 /** Said with every request. */
-export const knownParts = () => ({ [HEADER]: [...parts.keys()].slice(-MOST).join() });
+export const knownParts = (): Record<string, string> => ({ [HEADER]: [...parts.keys()].slice(-MOST).join() });
 
 /** What a response says, with all that is named by a digest in its place. */
 export async function answerIn(response: Response): Promise<unknown> {

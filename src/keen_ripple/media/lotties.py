@@ -101,6 +101,9 @@ def _write_ends(moving: dict[str, Any]) -> None:
     keys = moving.get("k")
     if not isinstance(keys, list) or not keys or not all(isinstance(key, dict) and "t" in key for key in keys):
         return
+    if len(keys) > 1 and keys[-2].get("h") and "s" in keys[-1]:
+        # After one that holds, the player shows the last only until another comes.
+        keys.append({"t": keys[-1]["t"] + 1})
     for key, following in pairwise(keys):
         if "e" not in key and "s" in key:
             key["e"] = following.get("s", key["s"])

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from typing import Any
 
 import skia
@@ -42,7 +41,8 @@ def _shader(gradient: Gradient, width: float, height: float) -> skia.Shader:
     }
     match gradient:
         case LinearGradient():
-            return skia.GradientShader.MakeLinear(points=_line(gradient.angle, width, height), **stops)
+            points = [skia.Point(*end) for end in gradient.line(width, height)]
+            return skia.GradientShader.MakeLinear(points=points, **stops)
         case ConicGradient():
             x, y = gradient.centre_x * width, gradient.centre_y * height
             # CSS counts from the top, Skia from the right.
@@ -50,15 +50,6 @@ def _shader(gradient: Gradient, width: float, height: float) -> skia.Shader:
             return skia.GradientShader.MakeSweep(cx=x, cy=y, localMatrix=turned, **stops)
         case RadialGradient():
             return _radial(gradient, width, height, stops)
-
-
-def _line(angle: float, width: float, height: float) -> list[skia.Point]:
-    """The gradient line through the middle, as long as its corners need: CSS Images Level 3, section 3.1."""
-    turn = math.radians(angle)
-    x, y = math.sin(turn), -math.cos(turn)
-    half = (abs(width * x) + abs(height * y)) / 2.0
-    middle = (width / 2.0, height / 2.0)
-    return [skia.Point(middle[0] + sign * half * x, middle[1] + sign * half * y) for sign in (-1.0, 1.0)]
 
 
 def _radial(gradient: RadialGradient, width: float, height: float, stops: dict[str, Any]) -> skia.Shader:

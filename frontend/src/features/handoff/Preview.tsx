@@ -6,6 +6,7 @@ import type { HandoffReport } from '../../api/contract';
 import { Choice } from '../../shared/ui/Choice';
 import { Copy } from './Copy';
 import type { Offered } from './formats';
+import { PlayedLottie } from './PlayedLottie';
 
 const IMAGE = /(^|\.)(png|gif|webp|svg)$/;
 /** More of a text is read in an editor. */
@@ -61,6 +62,12 @@ function File({ ending, address, title }: FileProps) {
   if (ending.endsWith('html') && ending !== 'markup.html')
     return <iframe title={title} src={address} sandbox="allow-scripts" />;
   if (ending === 'krt') return <p className="quiet">These are bytes: they are read by programs alone.</p>;
+  if (ending === 'lottie.json')
+    return (
+      <Flex align="center" justify="center" className="picture-of-it">
+        <PlayedLottie address={address} title={title} />
+      </Flex>
+    );
   if (!IMAGE.test(ending) && ending !== 'webm') return <Text address={address} ending={ending} />;
   return (
     <Flex vertical gap={12} align="center" justify="center" className="picture-of-it">

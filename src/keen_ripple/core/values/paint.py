@@ -42,6 +42,14 @@ class LinearGradient(Model):
     angle: Degrees = 180.0
     stops: Stops
 
+    def line(self, width: float, height: float) -> tuple[tuple[float, float], tuple[float, float]]:
+        """Where it starts and ends in a box of that size: through the middle, as long as the corners need (CSS Images
+        Level 3, section 3.1)."""
+        turn = math.radians(self.angle)
+        x, y = math.sin(turn), -math.cos(turn)
+        half = (abs(width * x) + abs(height * y)) / 2.0
+        return (width / 2.0 - x * half, height / 2.0 - y * half), (width / 2.0 + x * half, height / 2.0 + y * half)
+
 
 class RadialGradient(Model):
     """From a focus outwards to an ellipse; centre and radius are shares of the box's width and height.

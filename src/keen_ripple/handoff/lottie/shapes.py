@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 from functools import partial
@@ -304,12 +303,7 @@ def _end(name: str, index: int, look: Look) -> tuple[float, float]:
 def ends_of(paint: Gradient, width: float, height: float) -> tuple[tuple[float, float], tuple[float, float]] | None:
     """Where a straight gradient starts and ends, or the middle of a circle and a point of its edge; None of others."""
     if isinstance(paint, LinearGradient):
-        # CSS Images Level 3, section 3.1.
-        turn = math.radians(paint.angle)
-        x, y = math.sin(turn), -math.cos(turn)
-        half = (abs(width * x) + abs(height * y)) / 2.0
-        middle = width / 2.0, height / 2.0
-        return (middle[0] - x * half, middle[1] - y * half), (middle[0] + x * half, middle[1] + y * half)
+        return paint.line(width, height)
     if paint.kind == "radial" and paint.is_upright and abs(paint.stretch * width - height) < 1e-3 * height:
         centre = paint.centre_x * width, paint.centre_y * height
         return centre, (centre[0] + paint.radius * height, centre[1])

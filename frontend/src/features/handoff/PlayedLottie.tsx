@@ -1,0 +1,42 @@
+import { useQuery } from '@tanstack/react-query';
+import { useEffect, useRef } from 'react';
+import { api } from '../../api/client';
+
+interface Props {
+  address: string;
+  title: string;
+}
+
+/** A Lottie file, played by a player of its own, which is loaded only here. */
+export function PlayedLottie({ address, title }: Props) {
+  const into = useRef<HTMLDivElement>(null);
+  const { data, error } = useQuery({
+    queryKey: ['lottie', address],
+    queryFn: async () => {
+      const [player, text] = await Promise.all([
+        import('lottie-web/build/player/esm/lottie_light.min.js'),
+        api.handedText(address),
+      ]);
+      return { player: player.default, file: JSON.parse(text) as { w: number; h: number } };
+    },
+  });
+  useEffect(() => {
+    if (!data || !into.current) return;
+    const { player, file } = data;
+    // The player writes into what it is given.
+    const shown = player.loadAnimation({
+      container: into.current,
+      renderer: 'svg',
+      loop: true,
+      autoplay: true,
+      animationData: structuredClone(file),
+    });
+    return () => shown.destroy();
+  }, [data]);
+  if (error) return <p role="alert">{error.message}</p>;
+  if (!data) return <p role="status">Being made…</p>;
+  const { w, h } = data.file;
+  return (
+    <div ref={into} role="img" aria-label={`The file: ${title}`} style={{ width: w, aspectRatio: `${w} / ${h}` }} />
+  );
+}

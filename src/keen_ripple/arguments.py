@@ -49,6 +49,15 @@ def name(options: argparse.Namespace) -> dict[str, str]:
     return {"piece": str(options.pieces[0])} if options.several else {}
 
 
+def of_serving(command: argparse.ArgumentParser) -> None:
+    """Where the application is, and for whom."""
+    command.add_argument("--db", type=Path, default=Path("quay-nine.sqlite"), metavar="FILE")
+    command.add_argument("--port", type=port, default=8090, metavar="N", help="0 takes any free port")
+    command.add_argument("--origin", metavar="https://NAME", help="for others too, behind a proxy; they sign in")
+    command.add_argument("--secret-file", type=Path, metavar="FILE", help="with the secret that signs them in")
+    command.add_argument("--user-header", metavar="NAME", help="in which the proxy says who they are, instead")
+
+
 OF_PICTURES = ("fps", "scale", "ground", "dither")
 
 

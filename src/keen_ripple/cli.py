@@ -75,8 +75,7 @@ def _parser() -> argparse.ArgumentParser:
     commands = parser.add_subparsers(required=True, metavar="COMMAND")
     for name, text in (("serve", "serve the application"), ("demo", "serve it with the Quay Nine pieces")):
         command = commands.add_parser(name, help=text)
-        command.add_argument("--db", type=Path, default=Path("quay-nine.sqlite"), metavar="FILE")
-        command.add_argument("--port", type=arguments.port, default=8090, metavar="N", help="0 takes any free port")
+        arguments.of_serving(command)
         command.set_defaults(command=_serve, with_demo=name == "demo")
     command = commands.add_parser("import", help="put pieces from files on a shelf, all of them or none")
     command.add_argument("files", nargs="+", type=Path, metavar="FILE", help="pieces, bundles, zips of them")
@@ -326,9 +325,11 @@ def _tape(options: argparse.Namespace) -> None:
 
 def _serve(options: argparse.Namespace) -> None:
     # Imported here, so that the other commands start quickly.
+    from keen_ripple.web.access import access_of
     from keen_ripple.web.serve import serve
 
-    serve(options.db, options.port, with_demo=options.with_demo)
+    access = access_of(options.origin, options.secret_file, options.user_header)
+    serve(options.db, options.port, with_demo=options.with_demo, access=access)
 
 
 def _print(value: Any, indent: int | None = None) -> None:

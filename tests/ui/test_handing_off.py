@@ -55,6 +55,16 @@ def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
     assert "Half transparency" in bench.one(".told").text
     bench.fill(bench.field("scale"), "2")
     bench.wait(lambda: size_of_picture(bench) == [240, 120], "a larger GIF")
+    # On a background nothing is half transparent; what is no colour is said, and what was typed stays.
+    bench.fill(bench.field("background"), "#ffffff")
+    bench.wait(lambda: "Half transparency" not in bench.one(".told").text, "a background")
+    bench.one(".told .ant-checkbox-input").click()
+    bench.wait(lambda: "dither=1" in bench.one(".handed img").get_attribute("src"), "dots")
+    bench.fill(bench.field("background"), "fogg")
+    bench.wait(lambda: "'fogg' is not a colour" in bench.one(".told").text, "what is no colour")
+    assert bench.field("background").get_attribute("value") == "fogg"
+    bench.fill(bench.field("background"), "#fff")
+    bench.wait(lambda: size_of_picture(bench) == [240, 120], "it again")
     # What it cannot say is said before it is taken, and what was typed stays.
     bench.fill(bench.field("pictures per second"), "60")
     bench.wait(lambda: "Choose at most 50 per second" in bench.one(".told").text, "what is refused")

@@ -116,7 +116,7 @@ def _report(form: MovingPicture | SpriteSheet, timeline: Timeline, options: Opti
     if part.again and length != part.length_ms:
         notes = (f"{length - part.length_ms:+d} ms of the loop: the times of a GIF are hundredths of a second.", *notes)
     if form.name == "gif" and drawn.is_clear:
-        note = "Half transparency: of a GIF each pixel is seen or not. A ground behind the piece keeps soft edges soft."
+        note = "Half transparency: of a GIF each pixel is seen or not. A background keeps soft edges soft."
         notes = (note, *notes)
     if form.name == "webm":
         note = "Half of the sharpness of colours, as in all such films: a larger scale shows less of that."

@@ -26,12 +26,14 @@ from keen_ripple.web import (
     retimings,
     schema,
     security,
+    signing_in,
     springs,
     takes,
 )
+from keen_ripple.web.access import HERE, Access
 
 
-def create_app(database_path: Path | str) -> Flask:
+def create_app(database_path: Path | str, access: Access = HERE) -> Flask:
     """The application on one database file, which is made or brought up to date. Raises StoreFault, MigrationFault."""
     with told(database_path):
         conn = connect(database_path)
@@ -48,6 +50,8 @@ def create_app(database_path: Path | str) -> Flask:
     # What comes last is done first to an answer.
     for part in (security, errors, compressed, apart):
         part.install(app)
+    # Strangers are refused before anybody is asked to sign in.
+    signing_in.install(app, access)
     for module in (
         pieces,
         collection,

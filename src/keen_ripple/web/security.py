@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import secrets
-from urllib.parse import urlsplit
 
-from flask import Flask, Response, abort, g, request
+from flask import Flask, Response, abort, current_app, g, request
+
+from keen_ripple.web.access import Access
 
 READING = {"GET", "HEAD", "OPTIONS"}
-LOCAL = {"127.0.0.1", "localhost", "[::1]"}
 
 
 def install(app: Flask) -> None:
@@ -26,10 +26,11 @@ def nonce() -> str:
 
 def _refuse_strangers() -> None:
     """A name that resolves to this machine, or a page of another origin, must not reach the pieces."""
-    if urlsplit(f"//{request.host}").hostname not in {name.strip("[]") for name in LOCAL}:
+    access: Access = current_app.config["ACCESS"]
+    if not access.is_served(request.host):
         abort(403, "This host is not served here. Open the address that the program printed.")
     origin = request.headers.get("Origin")
-    if origin is not None and origin != f"http://{request.host}":
+    if origin is not None and not access.is_own(origin, request.host):
         abort(403, "This origin may not use the application.")
     # Browsers say where a request comes from even where they send no origin; other programs say nothing.
     if request.method not in READING and request.headers.get("Sec-Fetch-Site", "none") not in ("same-origin", "none"):
@@ -63,7 +64,7 @@ def _headers(response: Response) -> Response:
     )
     response.headers.setdefault("Content-Security-Policy", own)
     response.headers["X-Content-Type-Options"] = "nosniff"
-    response.headers["Referrer-Policy"] = "no-referrer"
+    response.headers.setdefault("Referrer-Policy", "no-referrer")
     response.headers["Cross-Origin-Opener-Policy"] = "same-origin"
     response.headers.setdefault("Cross-Origin-Resource-Policy", "same-origin")
     response.headers.setdefault("Cache-Control", "no-store")

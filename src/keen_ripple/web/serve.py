@@ -11,17 +11,19 @@ from keen_ripple import demo
 from keen_ripple.core.errors import Fault
 from keen_ripple.store import atomic, connect, pieces, told
 from keen_ripple.web import drawing
+from keen_ripple.web.access import HERE, Access
 from keen_ripple.web.app import create_app
 from keen_ripple.web.server import Server
 
 
-def serve(database: Path, port: int, *, with_demo: bool) -> None:
-    """Serves until interrupted, on 127.0.0.1 only; prints the address on a line of its own."""
+def serve(database: Path, port: int, *, with_demo: bool, access: Access = HERE) -> None:
+    """Serves until interrupted, on 127.0.0.1 only; prints the address on a line of its own. Under another name it is
+    there through a proxy."""
     if not database.parent.is_dir():
         raise Fault(f"There is no folder {database.parent}.", remedy="Make it, or choose another file with --db.")
     if database.is_dir():
         raise Fault(f"{database} is a folder.", remedy="Name a file in it with --db.")
-    app = create_app(database)
+    app = create_app(database, access)
     if with_demo:
         fill(database)
     try:
@@ -35,6 +37,8 @@ def serve(database: Path, port: int, *, with_demo: bool) -> None:
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     drawing.PICTURES.warm()
     print(f"http://127.0.0.1:{server.effective_port}/", flush=True)
+    if access.origin is not None:
+        print(f"For others: {access.origin}/", flush=True)
     try:
         server.run()
     except KeyboardInterrupt:

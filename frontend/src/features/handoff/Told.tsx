@@ -1,9 +1,9 @@
 import { useQuery } from '@tanstack/react-query';
-import { Button, Flex, Select } from 'antd';
+import { Button, Checkbox, Flex, Select } from 'antd';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
 import { NumberField } from '../../shared/ui/Field';
-import { EVERY_WAY, useBench, useRehearsals } from '../workbench';
+import { ColourField, EVERY_WAY, useBench, useRehearsals } from '../workbench';
 import type { Chosen, Offered } from './formats';
 import { LinkTo } from './LinkTo';
 
@@ -107,6 +107,7 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
     return Promise.resolve();
   };
   const plays = usePlays(format.fps !== undefined);
+  const own = useBench((b) => b.document.ground);
   const [first] = plays;
   if (!format.fps && plays.length < 2) return null;
   return (
@@ -131,7 +132,18 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
             clear={() => change({ fps: null })}
           />
           <NumberField label="scale" value={chosen.scale} step={0.5} unit="×" commit={(scale) => change({ scale })} />
+          <ColourField
+            label="background"
+            value={chosen.ground || own || 'none'}
+            commit={(ground) => change({ ground })}
+            clear={() => change({ ground: '' })}
+          />
         </div>
+      )}
+      {format.dithers && (
+        <Checkbox checked={chosen.dither} onChange={(event) => void change({ dither: event.target.checked })}>
+          dither: other colours out of dots
+        </Checkbox>
       )}
     </section>
   );

@@ -6,6 +6,8 @@ export interface Offered {
   holds: string;
   /** Made of pictures: how many a second, and how large, may be chosen. */
   fps?: number;
+  /** Has few colours, and can mix others out of dots. */
+  dithers?: boolean;
   /** Can be played by others, and held against what is computed. */
   measured?: boolean;
   /** Plays a rehearsal as well as what happens by itself. */
@@ -46,6 +48,7 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
         title: 'GIF',
         holds: 'For mails and chats: few colours, and each pixel seen or not.',
         fps: 25,
+        dithers: true,
         acted: true,
       },
       {
@@ -141,17 +144,22 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
 export interface Chosen {
   fps: number | null;
   scale: number;
+  /** A colour behind the piece; none for its own. */
+  ground: string;
+  dither: boolean;
   /** The rehearsal that is played; none for what happens by itself. */
   of: string;
 }
 
-export const AS_IT_IS: Chosen = { fps: null, scale: 1, of: '' };
+export const AS_IT_IS: Chosen = { fps: null, scale: 1, ground: '', dither: false, of: '' };
 
 /** As the server is asked; what is as usual, or not of this format, is left out. */
-export function asked(format: Offered, { fps, scale, of }: Chosen): Record<string, string> {
+export function asked(format: Offered, { fps, scale, ground, dither, of }: Chosen): Record<string, string> {
   const ofPictures = {
     ...(fps === null ? {} : { fps: String(fps) }),
     ...(scale === 1 ? {} : { scale: String(scale) }),
+    ...(ground ? { ground } : {}),
+    ...(format.dithers && dither ? { dither: '1' } : {}),
   };
   return { ...(format.fps ? ofPictures : {}), ...(format.acted && of ? { of } : {}) };
 }

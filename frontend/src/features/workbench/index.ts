@@ -9,6 +9,7 @@ export { BenchFrame } from './BenchFrame';
 export * as edits from './edits';
 export { roundsOf, undercurrentOf, undercurrentsOf, type Course, type Round, type Undercurrent } from './edits';
 export { AlongSections } from './inspector/AlongSections';
+export { ColourField } from './inspector/ColourField';
 export { CloseLoop } from './inspector/CloseLoop';
 export { Retime } from './inspector/Retime';
 export { TimingEditor } from './inspector/TimingEditor';

@@ -62,23 +62,27 @@ describe('edits on their way', () => {
     expect([now.document.name, queue.isEmpty, kept.size]).toEqual(['three', true, 0]);
   });
 
-  it('wait while the server is away, kept through a reload, and are sent when it answers', async () => {
-    const { add, asked, troubles, queue } = bench();
-    troubles.push(fault(0), fault(503));
-    const made = add('one');
-    await vi.waitFor(() => expect(useWaiting.getState().why).toBe('No.'));
-    expect([asked.length, queue.drafted().name, kept.get('keen-ripple waiting p')?.includes('one')]).toEqual([
-      0,
-      'one',
-      true,
-    ]);
-    queue.retry();
-    await vi.waitFor(() => expect(troubles).toHaveLength(0));
-    await vi.waitFor(() => expect(useWaiting.getState().why).toBe('No.'));
-    queue.retry();
-    await made;
-    expect([asked.length, kept.size, useWaiting.getState().count]).toEqual([1, 0, 0]);
-  });
+  it.each([503, 401])(
+    'wait while the server is away or says %i, kept through a reload, and are sent when it answers',
+    async (status) => {
+      // prettier-ignore
+      const { add, asked, troubles, queue } = bench();
+      troubles.push(fault(0), fault(status));
+      const made = add('one');
+      await vi.waitFor(() => expect(useWaiting.getState().why).toBe('No.'));
+      expect([asked.length, queue.drafted().name, kept.get('keen-ripple waiting p')?.includes('one')]).toEqual([
+        0,
+        'one',
+        true,
+      ]);
+      queue.retry();
+      await vi.waitFor(() => expect(troubles).toHaveLength(0));
+      await vi.waitFor(() => expect(useWaiting.getState().why).toBe('No.'));
+      queue.retry();
+      await made;
+      expect([asked.length, kept.size, useWaiting.getState().count]).toEqual([1, 0, 0]);
+    },
+  );
 
   it('are given back where they are refused, and hold up no others', async () => {
     const { add, asked, troubles } = bench();

@@ -41,8 +41,8 @@ export const useWaiting = create(() => ({
 
 const LONG_MS = 300;
 const AGAIN_MS = 1000;
-/** The server is away, or cannot write just now: nothing is wrong with the edit. */
-const LATER = new Set([0, 502, 503, 504, 507]);
+/** The server is away, cannot write just now, or asks to sign in again: nothing is wrong with the edit. */
+const LATER = new Set([0, 401, 502, 503, 504, 507]);
 /** Two changes of one thing within this time are one step of undo. */
 const BURST_MS = 600;
 

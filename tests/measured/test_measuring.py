@@ -64,6 +64,9 @@ def test_what_is_not_measured_says_why(monkeypatch) -> None:
     files = FORMATS["html"].files(timeline, AS_IT_IS)
     with pytest.raises(NotMeasured, match="is not shown"):
         measure(timeline, "html", AS_IT_IS, spoiled(files, 'data-layer="box"', ""))
+    large = {"lottie.json": FORMATS["lottie"].files(timeline, AS_IT_IS)["lottie.json"] + b" " * 3_000_000}
+    with pytest.raises(NotMeasured, match="The file has 3"):
+        measure(timeline, "lottie", AS_IT_IS, large)
     of_browser.browser.cache_clear()
     monkeypatch.setattr("keen_ripple.measured.browser.NAMES", ("no-such-browser",))
     with pytest.raises(NotMeasured, match="no browser is installed") as told:

@@ -15,8 +15,8 @@ from keen_ripple.handoff.frames import part_of, played
 from keen_ripple.handoff.lottie import LOTTIE, MEDIA_TYPE
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.pictures import APNG, GIF, WEBM, WEBP
-from keen_ripple.measured.result import Measured, Worst
-from keen_ripple.media import Reel, reel_of
+from keen_ripple.measured.result import Measured, NotMeasured, Worst
+from keen_ripple.media import MediumFault, Reel, reel_of
 from keen_ripple.render.draw import Pixels, draw_at
 
 __all__ = ["LOTTIE", "MEDIA", "measured_lottie", "measured_pictures"]
@@ -46,7 +46,13 @@ def measured_lottie(timeline: Timeline, files: Files, moments: int) -> Measured:
     """At so many of its frames, drawn by rlottie as large as that draws it."""
     [data] = files.values()
     document, shown = json.loads(data), played(timeline)
-    reel, begin = _reel(MEDIA_TYPE, data), part_of(shown.run).begin_ms
+    begin = part_of(shown.run).begin_ms
+    try:
+        reel = _reel(MEDIA_TYPE, data)
+    except MediumFault as fault:
+        # It has limits for what comes from anywhere.
+        why = f"Not measured: {fault.message}"
+        raise NotMeasured(why, remedy="Players without such limits show it all the same.") from None
     chosen = np.unique(np.linspace(0, document["op"] - 1, moments).astype(int)).tolist()
 
     def beside() -> Iterator[tuple[float, Pixels, Pixels]]:

@@ -58,7 +58,7 @@ def of_serving(command: argparse.ArgumentParser) -> None:
     command.add_argument("--user-header", metavar="NAME", help="in which the proxy says who they are, instead")
 
 
-OF_PICTURES = ("fps", "scale", "ground", "dither")
+OF_PICTURES = ("fps", "scale", "ground", "dither", "at")
 
 
 def of_pictures(command: argparse.ArgumentParser) -> None:
@@ -66,6 +66,7 @@ def of_pictures(command: argparse.ArgumentParser) -> None:
     command.add_argument("--fps", type=rate, metavar="N", help="pictures per second")
     command.add_argument("--scale", type=scale, default=1.0, metavar="N", help="px for each px of the piece")
     command.add_argument("--ground", metavar="CSS-COLOUR", help="in place of the piece's own; none for none")
+    command.add_argument("--at", type=moment, metavar="MS", help="the moment of a still picture")
     command.add_argument("--dither", action="store_true", help="mix the few colours of a GIF, so that more seem there")
 
 

@@ -17,7 +17,7 @@ if TYPE_CHECKING:
     from keen_ripple.core.timeline import Timeline
 
 # Written out, so that no command waits for those that write the files.
-AS_PICTURES = ("apng", "gif", "sprite", "webm", "webp")
+AS_PICTURES = ("apng", "gif", "sprite", "still", "webm", "webp")
 AS_TEXTS = ("animate", "css", "element", "html", "live", "lottie", "react", "sheet", "svg", "tape", "tokens")
 FORMATS = (*AS_PICTURES, *AS_TEXTS)
 Command = Callable[[argparse.Namespace], None]

@@ -179,8 +179,8 @@ def draw(
 def hand_off(timeline: Timeline, form: str = "html", **chosen: Any) -> Mapping[str, bytes]:
     """The piece as files for others, by the endings of their names; mostly one.
 
-    `chosen` are options that the form has: `fps`, `scale`, `ground`, `dither`. Raises Fault for a form that is none,
-    for options out of range, and for what the form cannot say.
+    `chosen` are options that the form has: `fps`, `scale`, `ground`, `dither`, `at`. Raises Fault for a form that is
+    none, for options out of range, and for what the form cannot say.
     """
     from keen_ripple.core.errors import Fault
     from keen_ripple.handoff import FORMATS, Options

@@ -180,11 +180,28 @@ def test_a_common_loop_is_whole_or_said() -> None:
     assert "meets it again only after" in far.left_out[0]
 
 
+def test_a_still_picture_is_that_of_the_fullest_state_or_of_any_moment() -> None:
+    document = piece()
+    document["layers"][0]["opacity"] = 0.0
+    document["states"][1]["changes"] = {"box": {"opacity": 1.0, "x": 110}}
+    timeline = timeline_in(document)
+    for chosen, t in (({}, 400), ({"at": 200.0}, 200), ({"at": 0.0, "scale": 2.0, "ground": "#ffffff"}, 0)):
+        options = Options(**chosen)
+        assert f"One picture of {200 * options.scale:g} ×" in FORMATS["still"].report(timeline, options).holds
+        [data] = FORMATS["still"].files(timeline, options).values()
+        shown = np.asarray(Image.open(io.BytesIO(data)))
+        assert (shown == draw_at(timeline, t, options.scale, options.ground)).all()
+    wide = timeline_in(piece(width=4000, height=2000))
+    assert "too much" in FORMATS["still"].report(wide, Options(scale=8.0)).refused[0].message
+
+
 @pytest.mark.parametrize(
     ("name", "chosen", "says"),
     [
         ("html", {"fps": 30}, "html has no fps to choose. It has none."),
         ("webp", {"dither": True}, "webp has no dither to choose. It has fps, ground, scale."),
+        ("still", {"at": -1}, "A moment of -1 ms. Choose 0 to 3600000 ms."),
+        ("gif", {"at": 5}, "gif has no at to choose."),
         ("gif", {"fps": 60}, "gif cannot say 60 pictures per second. Choose at most 50 per second."),
         ("gif", {"fps": 0.5}, "0.5 pictures per second. Choose 1 to 120."),
         ("gif", {"scale": 9}, "A scale of 9. Choose 0.05 to 8"),

@@ -78,6 +78,13 @@ def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
     bench.wait(lambda: file.exists() and file.read_bytes()[-1:] == b";", "the file")
     assert Image.open(io.BytesIO(file.read_bytes())).size == (240, 120)
 
+    chosen(bench, "Still picture")
+    bench.wait(lambda: size_of_picture(bench) == [240, 120], "a picture of the same scale")
+    bench.one(".told .ant-checkbox-input").click()
+    bench.fill(bench.field("moment"), "120")
+    bench.wait(lambda: "the moment 120 ms" in bench.one(".told").text, "another moment")
+    assert "at=120" in bench.one(".handed img").get_attribute("src")
+
     # By keys, to a text; what was chosen of pictures is not asked of it.
     bench.one(".format[aria-current]").send_keys(Keys.TAB)
     bench.button("Design tokens").send_keys(Keys.ENTER)

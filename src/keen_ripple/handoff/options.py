@@ -8,13 +8,14 @@ from dataclasses import dataclass, fields
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.errors import Fault
 
-MOST_FPS, LEAST_SCALE, MOST_SCALE = 120.0, 0.05, 8.0
+MOST_FPS, LEAST_SCALE, MOST_SCALE, LATEST_MS = 120.0, 0.05, 8.0, 3_600_000.0
 
 
 @dataclass(frozen=True)
 class Options:
     """`fps` pictures per second (1–120; None for what suits the format); `scale` px for each px of the piece (0.05–8);
-    `ground` a CSS colour in place of the piece's own, or `none`; `dither` where a format has few colours.
+    `ground` a CSS colour in place of the piece's own, or `none`; `dither` where a format has few colours; `at` the
+    moment of one picture, ms (None for what suits).
 
     Raises Fault for what is out of range.
     """
@@ -23,6 +24,7 @@ class Options:
     scale: float = 1.0
     ground: str | None = None
     dither: bool = False
+    at: float | None = None
 
     def __post_init__(self) -> None:
         if self.fps is not None and not 1.0 <= self.fps <= MOST_FPS:
@@ -30,6 +32,8 @@ class Options:
         if not LEAST_SCALE <= self.scale <= MOST_SCALE:
             remedy = f"Choose {LEAST_SCALE:g} to {MOST_SCALE:g} px for each px of the piece."
             raise Fault(f"A scale of {self.scale:g}.", place="/scale", remedy=remedy)
+        if self.at is not None and not 0.0 <= self.at <= LATEST_MS:
+            raise Fault(f"A moment of {self.at:g} ms.", place="/at", remedy=f"Choose 0 to {LATEST_MS:.0f} ms.")
         if self.ground is not None:
             parse_colour(self.ground)
 

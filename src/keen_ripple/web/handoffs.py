@@ -165,6 +165,7 @@ def _options() -> Options:
         scale=_number("scale", 1.0) or 0.0,
         ground=request.args.get("ground") or None,
         dither="dither" in request.args,
+        at=_number("at", None),
     )
 
 

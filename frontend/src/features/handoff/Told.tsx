@@ -4,7 +4,7 @@ import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
 import { NumberField } from '../../shared/ui/Field';
 import { ColourField, EVERY_WAY, useBench, useRehearsals } from '../workbench';
-import type { Chosen, Offered } from './formats';
+import { isDrawn, type Chosen, type Offered } from './formats';
 import { LinkTo } from './LinkTo';
 
 interface Props {
@@ -48,7 +48,7 @@ export function Told({ id, format, report, fault, chosen, setChosen, options }: 
       {report && report.leaves_out.length > 0 && <Lines title="Left out" lines={report.leaves_out} />}
       {report && report.said.length > 0 && <Lines title="Said as" lines={report.said} />}
       {report && !refused.length && format.measured && <Measured id={id} format={format} options={options} />}
-      {(format.fps || format.acted) && <Options format={format} chosen={chosen} setChosen={setChosen} />}
+      {(isDrawn(format) || format.acted) && <Options format={format} chosen={chosen} setChosen={setChosen} />}
       <Button
         type="primary"
         disabled={!report || refused.length > 0}
@@ -106,10 +106,10 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
     setChosen({ ...chosen, ...more });
     return Promise.resolve();
   };
-  const plays = usePlays(format.fps !== undefined);
+  const plays = usePlays(isDrawn(format));
   const own = useBench((b) => b.document.ground);
   const [first] = plays;
-  if (!format.fps && plays.length < 2) return null;
+  if (!isDrawn(format) && plays.length < 2) return null;
   return (
     <section>
       <h2>Options</h2>
@@ -122,15 +122,17 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
           options={[...plays]}
         />
       )}
-      {format.fps !== undefined && (
+      {isDrawn(format) && (
         <div className="pairs">
-          <NumberField
-            label="per second"
-            name="pictures per second"
-            value={chosen.fps ?? format.fps}
-            commit={(fps) => change({ fps })}
-            clear={() => change({ fps: null })}
-          />
+          {format.fps !== undefined && (
+            <NumberField
+              label="per second"
+              name="pictures per second"
+              value={chosen.fps ?? format.fps}
+              commit={(fps) => change({ fps })}
+              clear={() => change({ fps: null })}
+            />
+          )}
           <NumberField label="scale" value={chosen.scale} step={0.5} unit="×" commit={(scale) => change({ scale })} />
           <ColourField
             label="background"
@@ -140,6 +142,7 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
           />
         </div>
       )}
+      {format.still && <Moment at={chosen.at} choose={(at) => change({ at })} />}
       {format.dithers && (
         <Checkbox checked={chosen.dither} onChange={(event) => void change({ dither: event.target.checked })}>
           dither: other colours out of dots
@@ -148,6 +151,21 @@ function Options({ format, chosen, setChosen }: OptionsProps) {
     </section>
   );
 }
+
+interface MomentProps {
+  at: number | null;
+  choose: (at: number | null) => Promise<void>;
+}
+
+/** Of one picture. */
+const Moment = ({ at, choose }: MomentProps) => (
+  <>
+    <Checkbox checked={at === null} onChange={(event) => void choose(event.target.checked ? null : 0)}>
+      the state of which most is seen
+    </Checkbox>
+    {at !== null && <NumberField label="moment" value={at} unit="ms" step={10} commit={choose} />}
+  </>
+);
 
 /** What may be played: what happens by itself, and what happens in a rehearsal. */
 function usePlays(isPicture: boolean): readonly { value: string; label: string }[] {

@@ -8,6 +8,8 @@ export interface Offered {
   fps?: number;
   /** Has few colours, and can mix others out of dots. */
   dithers?: boolean;
+  /** One picture, of a moment that may be chosen. */
+  still?: boolean;
   /** Can be played by others, and held against what is computed. */
   measured?: boolean;
   /** Plays a rehearsal as well as what happens by itself. */
@@ -65,6 +67,13 @@ export const GROUPS: readonly { title: string; formats: readonly Offered[] }[] =
         title: 'Animated PNG',
         holds: 'Exact colours and transparency, without loss.',
         fps: 30,
+        acted: true,
+      },
+      {
+        name: 'still',
+        title: 'Still picture',
+        holds: 'One PNG: a poster of the piece, or any moment of it.',
+        still: true,
         acted: true,
       },
     ],
@@ -147,19 +156,24 @@ export interface Chosen {
   /** A colour behind the piece; none for its own. */
   ground: string;
   dither: boolean;
+  /** ms of one picture; null for where most is seen. */
+  at: number | null;
   /** The rehearsal that is played; none for what happens by itself. */
   of: string;
 }
 
-export const AS_IT_IS: Chosen = { fps: null, scale: 1, ground: '', dither: false, of: '' };
+export const AS_IT_IS: Chosen = { fps: null, scale: 1, ground: '', dither: false, at: null, of: '' };
+
+export const isDrawn = ({ fps, still }: Offered) => fps !== undefined || still === true;
 
 /** As the server is asked; what is as usual, or not of this format, is left out. */
-export function asked(format: Offered, { fps, scale, ground, dither, of }: Chosen): Record<string, string> {
+export function asked(format: Offered, { fps, scale, ground, dither, at, of }: Chosen): Record<string, string> {
   const ofPictures = {
-    ...(fps === null ? {} : { fps: String(fps) }),
+    ...(format.still || fps === null ? {} : { fps: String(fps) }),
+    ...(format.still && at !== null ? { at: String(at) } : {}),
     ...(scale === 1 ? {} : { scale: String(scale) }),
     ...(ground ? { ground } : {}),
     ...(format.dithers && dither ? { dither: '1' } : {}),
   };
-  return { ...(format.fps ? ofPictures : {}), ...(format.acted && of ? { of } : {}) };
+  return { ...(isDrawn(format) ? ofPictures : {}), ...(format.acted && of ? { of } : {}) };
 }

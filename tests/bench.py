@@ -32,7 +32,7 @@ class Bench:
 
     def wait(self, condition: Callable[[], Any], what: str = "") -> Any:
         """Until it holds; what was drawn anew while it was looked at is looked at once more."""
-        patient = WebDriverWait(self.browser, 15, 0.03, ignored_exceptions=[StaleElementReferenceException])
+        patient = WebDriverWait(self.browser, 45, 0.03, ignored_exceptions=[StaleElementReferenceException])
         return patient.until(lambda _: condition(), what)
 
     def steadily(self, act: Callable[[], Any]) -> None:
@@ -46,7 +46,8 @@ class Bench:
         return self.wait(lambda: next(iter(self.all(css)), None), f"no {css}")
 
     def button(self, name: str) -> WebElement:
-        path = f"//button[normalize-space()='{name}' and not(@disabled)]|//a[normalize-space()='{name}']"
+        named = f"normalize-space()='{name}'"
+        path = f"//button[{named} and not(@disabled)]|//a[{named} and not(@aria-disabled='true')]"
         shown = lambda: (e for e in self.browser.find_elements(By.XPATH, path) if e.is_displayed())  # noqa: E731
         return self.wait(lambda: next(shown(), None), f"no button {name}")
 

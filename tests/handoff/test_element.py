@@ -61,7 +61,7 @@ def three(browser, tmp_path: Path):
 
 
 def until(browser, holds) -> None:
-    WebDriverWait(browser, 10, 0.03).until(lambda _: holds())
+    WebDriverWait(browser, 45, 0.03).until(lambda _: holds())
 
 
 def test_three_elements_live_by_themselves(browser, three) -> None:

@@ -73,7 +73,7 @@ def state(browser) -> str:
 
 
 def reaches(browser, name: str) -> None:
-    WebDriverWait(browser, 10, 0.02).until(lambda _: state(browser) == name)
+    WebDriverWait(browser, 45, 0.02).until(lambda _: state(browser) == name)
 
 
 def box(browser) -> Any:
@@ -116,8 +116,8 @@ def test_a_hundred_taps_leave_no_trace(browser, tmp_path: Path) -> None:
         if (!--left) clearInterval(timer);
       }, 20);
     """)
-    WebDriverWait(browser, 20, 0.05).until(lambda _: browser.execute_script("return changes.length") == 100)
-    WebDriverWait(browser, 10, 0.05).until(lambda _: browser.execute_script(X) == 20)
+    WebDriverWait(browser, 45, 0.05).until(lambda _: browser.execute_script("return changes.length") == 100)
+    WebDriverWait(browser, 45, 0.05).until(lambda _: browser.execute_script(X) == 20)
     assert state(browser) == "off"
 
 
@@ -142,7 +142,7 @@ def test_in_and_out_in_mid_motion(browser, tmp_path: Path, style: str) -> None:
         if round_ % 10 == 5:
             ActionChains(browser, duration=5).click().perform()
     reaches(browser, "off")
-    WebDriverWait(browser, 10, 0.05).until(lambda _: browser.execute_script(X) == 20)
+    WebDriverWait(browser, 45, 0.05).until(lambda _: browser.execute_script(X) == 20)
     assert browser.execute_script("return changes.length") > 20
     # Of looks that fade, four are kept at most.
     assert len(browser.find_elements(By.CSS_SELECTOR, "[data-layer=box]")) <= 5
@@ -164,7 +164,7 @@ def test_what_is_touched_is_larger_than_the_layer_or_nothing(browser, tmp_path: 
         press = {"x": left + x, "y": top + 40, "button": "left", "clickCount": 1}
         for kind in ("mousePressed", "mouseReleased"):
             browser.execute_cdp_cmd("Input.dispatchMouseEvent", {"type": kind, **press})
-        WebDriverWait(browser, 10, 0.02).until(lambda _, goes_to=goes_to: browser.execute_script(X) == goes_to)
+        WebDriverWait(browser, 45, 0.02).until(lambda _, goes_to=goes_to: browser.execute_script(X) == goes_to)
 
 
 Deviations = tuple[float, float, float]
@@ -230,7 +230,7 @@ def test_demo_pieces_driven_from_the_file(browser, tmp_path: Path, name: str, re
     for index, event in enumerate(event for event in made if event.cue != "in-view"):
         done = len(browser.execute_script(EVENTS))
         do(browser, event, by_key=index % 2 == 1)
-        WebDriverWait(browser, 10, 0.02).until(lambda _, done=done: len(browser.execute_script(EVENTS)) > done)
+        WebDriverWait(browser, 45, 0.02).until(lambda _, done=done: len(browser.execute_script(EVENTS)) > done)
     events = read_events(browser.execute_script(EVENTS))
     # A double tap is done as two.
     assert {event.cue for event in events} >= {event.cue.removeprefix("double-") for event in made}
@@ -272,7 +272,7 @@ def test_in_a_sandbox_and_twice_on_a_page(browser, tmp_path: Path) -> None:
     frame = browser.execute_script(FRAMED, html)
     browser.switch_to.frame(frame)
     with contextlib.closing(_Back(browser)):
-        WebDriverWait(browser, 10, 0.05).until(lambda _: browser.find_elements(By.CSS_SELECTOR, "[data-layer=box]"))
+        WebDriverWait(browser, 45, 0.05).until(lambda _: browser.find_elements(By.CSS_SELECTOR, "[data-layer=box]"))
         ActionChains(browser).move_to_element(box(browser)).click().perform()
         reaches(browser, "on")
     body = html.split("<body>")[1].split("</body>")[0]
@@ -282,7 +282,7 @@ def test_in_a_sandbox_and_twice_on_a_page(browser, tmp_path: Path) -> None:
     first, second = browser.find_elements(By.CSS_SELECTOR, "[data-piece]")
     ActionChains(browser).move_to_element(second.find_element(By.CSS_SELECTOR, "[data-layer=box]")).click().perform()
     states = "return [...document.querySelectorAll('[data-piece]')].map(element => element.state)"
-    WebDriverWait(browser, 10, 0.05).until(lambda _: browser.execute_script(states) == ["off", "on"])
+    WebDriverWait(browser, 45, 0.05).until(lambda _: browser.execute_script(states) == ["off", "on"])
     assert first.is_displayed()
 
 
@@ -302,7 +302,7 @@ def test_motion_is_left_out_where_it_is_unwanted(browser, tmp_path: Path) -> Non
         # Half-way by the tables, and there by the page.
         browser.execute_script("const e = document.querySelector('[data-piece]'); e.go('on'); e.pause(); e.seek(0)")
         browser.execute_script("const e = document.querySelector('[data-piece]'); e.play(); e.go('on')")
-        WebDriverWait(browser, 10, 0.01).until(lambda _: browser.execute_script(X) == 120)
+        WebDriverWait(browser, 45, 0.01).until(lambda _: browser.execute_script(X) == 120)
     finally:
         browser.execute_cdp_cmd("Emulation.setEmulatedMedia", {"features": []})
 
@@ -386,11 +386,11 @@ def test_a_lottie_file_plays_in_step_and_brings_its_player(browser, tmp_path: Pa
     open_live(browser, tmp_path, document)
     element = "document.querySelector('[data-piece]')"
     shown = f"return {element}.querySelector('[data-layer=lamp] figure')?.dataset.frame"
-    WebDriverWait(browser, 10, 0.02).until(lambda _: browser.execute_script(shown) is not None)
+    WebDriverWait(browser, 45, 0.02).until(lambda _: browser.execute_script(shown) is not None)
     browser.execute_script(f"{element}.pause()")
     for t in (0, 19, 20, 410, 790, 810, 20 * length + 100):
         browser.execute_script(f"{element}.seek({t})")
-        WebDriverWait(browser, 5, 0.02).until(
+        WebDriverWait(browser, 45, 0.02).until(
             lambda _, t=t: int(browser.execute_script(shown)) == t % length * FPS // 1000, f"the frame at {t} ms"
         )
     assert browser.execute_script("return document.querySelectorAll('figure svg').length") == 1
@@ -413,4 +413,4 @@ def test_what_a_mask_covers_is_touched_where_no_layer_lies(browser, tmp_path: Pa
     open_live(browser, tmp_path, document)
     box = browser.find_element(By.CSS_SELECTOR, ".scene:not(.under) [data-layer=box]")
     ActionChains(browser, duration=0).move_to_element(box).click().perform()
-    WebDriverWait(browser, 10, 0.03).until(lambda _: browser.execute_script(X) == 120)
+    WebDriverWait(browser, 45, 0.03).until(lambda _: browser.execute_script(X) == 120)

@@ -127,7 +127,7 @@ def test_live_it_answers_to_a_real_wheel(browser, tmp_path: Path) -> None:
     screen = browser.find_element("css selector", ".scene")
     ActionChains(browser).scroll_from_origin(ScrollOrigin.from_element(screen), 0, 260).perform()
     state = "return document.querySelector('[data-piece]').state"
-    WebDriverWait(browser, 10, 0.02).until(lambda _: browser.execute_script(state) == "second")
+    WebDriverWait(browser, 45, 0.02).until(lambda _: browser.execute_script(state) == "second")
     browser.execute_async_script(FRAME)
     reached = browser.execute_script("return document.querySelector('.scene').scrollTop")
     rotation, middle = browser.execute_script(ROTATION)

@@ -53,7 +53,7 @@ def test_it_moves_as_a_picture_in_a_page(browser, tmp_path: Path) -> None:
     page.write_text(f'<body style="margin: 0"><img src="{file.name}">', "utf-8")
     browser.get(page.as_uri())
     first = pixels(browser, 160, 96)
-    WebDriverWait(browser, 10, 0.05).until(lambda _: (np.abs(pixels(browser, 160, 96) - first) > 60).any())
+    WebDriverWait(browser, 45, 0.05).until(lambda _: (np.abs(pixels(browser, 160, 96) - first) > 60).any())
 
 
 def test_nothing_gets_out_of_a_name(tmp_path: Path) -> None:

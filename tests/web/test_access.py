@@ -114,7 +114,7 @@ def test_a_browser_signs_in_and_comes_to_where_it_was_going(browser, tmp_path: P
 
 
 def wait(browser, condition: Callable[[], Any]) -> None:
-    WebDriverWait(browser, 15, 0.03, ignored_exceptions=[WebDriverException]).until(lambda _: condition())
+    WebDriverWait(browser, 45, 0.03, ignored_exceptions=[WebDriverException]).until(lambda _: condition())
 
 
 @pytest.mark.parametrize(

@@ -80,7 +80,7 @@ def _of_shapes(kind: str, looks: Sequence[Look], shapes: Shapes) -> Iterator[str
     for paint in ("fill", "stroke"):
         if paint in looks[0]:
             yield from _of_paint(kind, looks, paint)
-    if len(shapes.structures()) > 1:
+    if shapes.bends and len(shapes.structures()) > 1:
         yield "its outline changes its points"
     if kind == "text":
         return

@@ -73,6 +73,11 @@ class Shapes:
             found.append(_group("Fill", [*self._outline(), fill]))
         return found
 
+    @property
+    def bends(self) -> bool:
+        """Whether it has more than one outline."""
+        return len(self._outlined()) > 1
+
     def structures(self) -> set[tuple[tuple[int, bool], ...]]:
         """How many cubics its outlines have, and whether each is closed, in all looks; of a box nothing changes."""
         if self.kind not in ("path", "text"):
@@ -157,7 +162,7 @@ class Shapes:
 
     def _paths(self, of: Callable[[Look], Sequence[Path]]) -> list[dict[str, Any]]:
         first = of(self.looks[0])
-        if len(self._outlined()) == 1:
+        if not self.bends:
             return [
                 {"ty": "sh", "ks": {"a": 0, "k": _writes(closed)(rounded(_vertices(cubics)))}}
                 for cubics, closed in first

@@ -96,6 +96,10 @@ DRAWN = {
     "blurred": ("it is blurred", moving(group(), {"blur": 4})),
     "seen in perspective": ("in perspective", moving(shape(perspective=200), {"rotation_y": 60})),
     "an ellipse of colours": ("nor a circle", moving(shape(fill={**ROUND, "stretch": 1}), {"x": 50})),
+    "colours that become clear": (
+        "changes its kind",
+        moving(shape(fill=SWEEP), {"fill": {**SWEEP, "stops": FADING["stops"]}}),
+    ),
     "leaning": ("it leans", moving(shape(skew_x=10), {"skew_x": -30, "rotation": 40})),
     **{name: CASES[name] for name in ("a cross-fade", "a medium", "a text that changes", "other points")},
 }  # fmt: skip
@@ -153,6 +157,15 @@ def test_what_they_cannot_is_drawn_and_named(browser, tmp_path: Path, case: tupl
     # One picture that is carried is so at any moment; pictures that follow each other are so in the middle of each.
     if len([asset for asset in written(timeline)["assets"] if "layers" in asset]) == 0:
         looks_alike_in_another(timeline)
+
+
+def test_what_shows_nothing_is_left_out() -> None:
+    nothing = {"kind": "group", "id": "box", "name": "Empty", "x": 0, "y": 0, "width": 9, "height": 9, "layers": []}
+    cut = {**shape("ellipse", id="cut"), "mask": True}
+    for layers in ([nothing], [{**nothing, "layers": [cut]}], [{**shape(), "visible": False}]):
+        file = written(timeline_in(moving(layers[0], {"x": 60})))
+        assert not [layer for layer in file["layers"] if layer["ty"] == 4]
+    assert written(timeline_in(piece([], states=[{"id": "a", "name": "A", "changes": {}}], transitions=[])))["op"] >= 1
 
 
 def test_what_cuts_by_brightness_is_said() -> None:

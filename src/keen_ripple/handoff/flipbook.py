@@ -6,6 +6,7 @@ from __future__ import annotations
 import base64
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
+from functools import reduce
 
 import numpy as np
 
@@ -185,7 +186,8 @@ def reach_of(piece: Piece, layers: Sequence[LayerBase], poses: Sequence[Pose]) -
 
 def seen_in(area: Area, scale: float, drawn: Iterable[Pixels]) -> Area:
     """The part of an area in which anything is seen in one of its pictures, in whole px."""
-    seen = np.logical_or.reduce([pixels[..., 3] > 0 for pixels in drawn])
+    # One after another: all of them together may be gigabytes.
+    seen = reduce(np.logical_or, (pixels[..., 3] > 0 for pixels in drawn))
     if not seen.any():
         return (0.0, 0.0, 1.0, 1.0)
     # Between two looks it may go a little farther, and what is seen a little is lost in the rough.

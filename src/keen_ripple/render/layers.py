@@ -25,7 +25,6 @@ Look = Mapping[str, Any]
 SMOOTH = skia.SamplingOptions(skia.FilterMode.kLinear, skia.MipmapMode.kLinear)
 
 
-Pixels = np.ndarray[Any, np.dtype[np.uint8]]
 Fonts = Sequence[FontFamily]
 """What the piece brings."""
 
@@ -257,7 +256,7 @@ def fitted(look: Look, width: float, height: float) -> tuple[float, float, float
     return left, top, across, down
 
 
-def pixels_of(source: str) -> Pixels | None:
+def pixels_of(source: str) -> np.ndarray[Any, np.dtype[np.uint8]] | None:
     """The picture of a data: URL, (height, width, 4) RGBA, not premultiplied; None for what is none."""
     image = _decoded(source)
     return None if image is None else np.asarray(image.toarray(colorType=skia.kRGBA_8888_ColorType))

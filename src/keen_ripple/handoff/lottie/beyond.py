@@ -10,6 +10,7 @@ from keen_ripple.core.properties import GROUPED
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values import Fade
 from keen_ripple.handoff.beyond_css import WHOLE
+from keen_ripple.handoff.css_values import premultiplied
 from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.lottie.carried import leans
 from keen_ripple.handoff.lottie.looks import Look, Looks, looks_of
@@ -98,7 +99,7 @@ def _of_paint(kind: str, looks: Sequence[Look], name: str) -> Iterator[str]:
     paints = [look[name] for look in looks]
     if all(isinstance(paint, str) for paint in paints):
         return
-    if len({(type(paint), 0 if isinstance(paint, str) else len(paint.stops)) for paint in paints}) > 1:
+    if len({(type(paint), 0 if isinstance(paint, str) else len(premultiplied(paint.stops))) for paint in paints}) > 1:
         yield "a gradient of it changes its kind"
     elif any(ends_of(look[name], look["width"], look["height"]) is None for look in looks):
         yield "a gradient of it is neither straight nor a circle"

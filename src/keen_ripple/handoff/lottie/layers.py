@@ -113,6 +113,8 @@ class Writer:
         return [self._layer_of(layer.name, COMPOSITION, carried(self.looks, layer, place), **content)]
 
     def _group(self, layer: LayerBase, place: Place) -> list[Json]:
+        if not layer.layers:
+            return []
         inside = _inner_place(self.looks, layer)
         content = self.layers(layer.layers, inside)
         if not content:

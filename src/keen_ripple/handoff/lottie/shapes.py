@@ -107,7 +107,8 @@ class Shapes:
         if first["stroke_dash"]:
             line["d"] = self._dashes(first)
         trim = [self._trim()] if any(map(is_trimmed, self.looks)) else []
-        return _group("Stroke", [*self._along(), *trim, line])
+        # Along the middle of the stroke, from the top on, clockwise.
+        return _group("Stroke", [*self._paths(self._cubics), *trim, line])
 
     def _dashes(self, first: Look) -> list[dict[str, Any]]:
         count = len(first["stroke_dash"])
@@ -140,10 +141,6 @@ class Shapes:
     def _inner(self) -> list[dict[str, Any]]:
         """As much smaller as the stroke is wide."""
         return self._box(-1.0)
-
-    def _along(self) -> list[dict[str, Any]]:
-        """What the middle of a stroke follows, from its top on, clockwise."""
-        return self._paths(self._cubics)
 
     def _box(self, strokes: float) -> list[dict[str, Any]]:
         """A rectangle or an ellipse, larger by so many widths of its stroke on each side."""
@@ -179,7 +176,7 @@ class Shapes:
         return list({tuple(look[name] for name in names): look for look in self.looks}.values())
 
     def _cubics(self, look: Look) -> list[Path]:
-        """Of a path or a text, in px of its layer."""
+        """Of a path or a text its outlines, of a box the middle of its stroke; in px of its layer."""
         if self.kind == "text":
             outline = outline_of_text(look, self.fonts)
             return [(path.cubics, path.closed) for path in subpaths(outline)] if outline else []

@@ -29,6 +29,12 @@ def beyond_css(timeline: Timeline) -> Mapping[str, str]:
     return {layer.id: first[layer.id] for layer in outermost(timeline.piece.layers, first)}
 
 
+def cross_fades(timeline: Timeline) -> bool:
+    """Whether two looks of the whole piece fade into each other anywhere in the run."""
+    segments = (segment for segment in timeline.run.segments if segment.kind == "travel")
+    return any(timeline.legs[segment.leg].fade is not None for segment in segments)
+
+
 def outermost(layers: Sequence[LayerBase], chosen: Collection[str]) -> Iterator[LayerBase]:
     """Those that are chosen, without what lies in others of them; in painting order."""
     for layer in layers:
@@ -56,9 +62,8 @@ def _moved(timeline: Timeline) -> set[tuple[str, str]]:
 
 
 def _of_its_own(timeline: Timeline) -> Iterator[Found]:
-    for segment in timeline.run.segments:
-        if segment.kind == "travel" and timeline.legs[segment.leg].fade is not None:
-            yield WHOLE, "it cross-fades"
+    if cross_fades(timeline):
+        yield WHOLE, "it cross-fades"
     yield from _of_layers(timeline, timeline.piece.layers, WHOLE)
     moved = {(track.layer, track.property.css) for track in timeline.tracks}
     for track in timeline.tracks:

@@ -14,9 +14,10 @@ from typing import Any
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import walk
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.beyond_css import cross_fades
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.frames import Part, part_of, played
-from keen_ripple.handoff.lottie.beyond import beyond_shapes, cross_fades
+from keen_ripple.handoff.lottie.beyond import beyond_shapes
 from keen_ripple.handoff.lottie.carried import STANDS, Place
 from keen_ripple.handoff.lottie.keys import values_in, written
 from keen_ripple.handoff.lottie.layers import SOLID, Writer
@@ -70,7 +71,7 @@ def _document(timeline: Timeline) -> dict[str, Any]:
     whole = Place(piece.width, piece.height)
     layers = writer.whole() if cross_fades(timeline) else writer.layers(piece.layers, whole)
     if piece.ground:
-        layers.append({**_ground(timeline, frames), "ind": len(layers) + 1})
+        layers.append({**_ground(writer), "ind": len(layers) + 1})
     tree = {"assets": writer.assets, "layers": layers}
     looks = finer(looks, values_in(tree))
     head = {"v": VERSION, "nm": piece.name, "fr": fps, "ip": 0, "op": frames}
@@ -85,14 +86,12 @@ def _frames(part: Part) -> tuple[int, float]:
     return count + (0 if part.again else 1), round(fps, 6)
 
 
-def _ground(timeline: Timeline, frames: int) -> dict[str, Any]:
-    piece = timeline.piece
+def _ground(writer: Writer) -> dict[str, Any]:
+    piece = writer.piece
     r, g, b, alpha = parse_colour(piece.ground or "none")
     colour = f"#{round(r):02x}{round(g):02x}{round(b):02x}"
     size = {"sw": round(piece.width), "sh": round(piece.height), "sc": colour}
-    carried = {**STANDS, "o": {"a": 0, "k": round(alpha * 100.0, 3)}}
-    times = {"ip": 0, "op": frames, "st": 0}
-    return {"ddd": 0, "ty": SOLID, "nm": "Ground", "sr": 1, "ks": carried, "ao": 0, "bm": 0, **times, **size}
+    return writer.layer_of("Ground", SOLID, {**STANDS, "o": {"a": 0, "k": round(alpha * 100.0, 3)}}, **size)
 
 
 def _markers(timeline: Timeline, part: Part, per_ms: float) -> Iterator[dict[str, Any]]:

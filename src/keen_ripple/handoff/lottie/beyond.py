@@ -9,7 +9,7 @@ from keen_ripple.core.document.piece import FontFamily
 from keen_ripple.core.properties import GROUPED
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values import Fade
-from keen_ripple.handoff.beyond_css import WHOLE
+from keen_ripple.handoff.beyond_css import WHOLE, cross_fades
 from keen_ripple.handoff.css_values import premultiplied
 from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.lottie.carried import leans
@@ -27,11 +27,6 @@ def beyond_shapes(timeline: Timeline) -> dict[str, str]:
         return {WHOLE: "it cross-fades"}
     looks = looks_of(timeline, part_of(timeline.run), SELDOM)
     return dict(_found(looks, timeline.piece.layers))
-
-
-def cross_fades(timeline: Timeline) -> bool:
-    segments = (segment for segment in timeline.run.segments if segment.kind == "travel")
-    return any(timeline.legs[segment.leg].fade is not None for segment in segments)
 
 
 def _found(looks: Looks, layers: Sequence[LayerBase]) -> Iterator[tuple[str, str]]:

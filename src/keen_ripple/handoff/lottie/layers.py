@@ -63,11 +63,11 @@ class Writer:
     def _cut(self, mask: LayerBase, above: Sequence[LayerBase], place: Place) -> list[Json]:
         """What stands above a mask, as a composition that is seen through it; what cuts lies over it."""
         content = self._composition(self.layers(above, place), place)
-        seen = self._layer_of(f"Under {mask.name}", COMPOSITION, STANDS, **content)
+        seen = self.layer_of(f"Under {mask.name}", COMPOSITION, STANDS, **content)
         if mask.mask is True:
             shapes = Shapes(mask.id, mask.kind, self.looks.of(mask.id), self.piece.fonts)
             opaque = {**carried(self.looks, mask, place), "o": {"a": 0, "k": 100}}
-            matte = [self._layer_of(mask.name, SHAPES, opaque, shapes=shapes.outline())]
+            matte = [self.layer_of(mask.name, SHAPES, opaque, shapes=shapes.outline())]
         else:
             matte = self._layer(mask, place)
         if not matte:
@@ -87,7 +87,7 @@ class Writer:
         if layer.kind == "picture":
             return self._pictured(layer, place)
         items = Shapes(layer.id, layer.kind, looks, self.piece.fonts).items()
-        return [self._layer_of(layer.name, SHAPES, carried(self.looks, layer, place), shapes=items)] if items else []
+        return [self.layer_of(layer.name, SHAPES, carried(self.looks, layer, place), shapes=items)] if items else []
 
     def _drawn(self, layer: LayerBase, place: Place) -> Json:
         if self._stays(layer):
@@ -106,11 +106,11 @@ class Writer:
             "s": numbers(layer.id, lambda look: [100.0 * by for by in fitted(look, width, height)[2:]], SCALE),
         }
         inside = Place(*(max(look[side] for look in looks) for side in ("width", "height")))
-        shown = self._layer_of("Picture", PICTURE, {**STANDS, **fits}, refId=self._picture(pixels), tt=BY_OPACITY)
+        shown = self.layer_of("Picture", PICTURE, {**STANDS, **fits}, refId=self._picture(pixels), tt=BY_OPACITY)
         shapes = Shapes(layer.id, layer.kind, looks, self.piece.fonts)
-        cut = self._layer_of("Box", SHAPES, STANDS, shapes=shapes.outline(), td=1)
+        cut = self.layer_of("Box", SHAPES, STANDS, shapes=shapes.outline(), td=1)
         content = self._composition([{**cut, "ind": 1}, {**shown, "ind": 2}], inside)
-        return [self._layer_of(layer.name, COMPOSITION, carried(self.looks, layer, place), **content)]
+        return [self.layer_of(layer.name, COMPOSITION, carried(self.looks, layer, place), **content)]
 
     def _group(self, layer: LayerBase, place: Place) -> list[Json]:
         if not layer.layers:
@@ -120,7 +120,7 @@ class Writer:
         if not content:
             return []
         lying = carried(self.looks, layer, place, inside.left, inside.top)
-        return [self._layer_of(layer.name, COMPOSITION, lying, **self._composition(content, inside))]
+        return [self.layer_of(layer.name, COMPOSITION, lying, **self._composition(content, inside))]
 
     def _composition(self, layers: list[Json], place: Place) -> Json:
         name = f"comp-{len(self.assets) + 1}"
@@ -146,7 +146,7 @@ class Writer:
         left, top, *_ = area
         pixels = draw_layer(self.piece, layer, upright, area, STILL_SCALE)
         lying = carried(self.looks, layer, place, -left, -top, STILL_SCALE)
-        return self._layer_of(layer.name, PICTURE, lying, refId=self._picture(pixels))
+        return self.layer_of(layer.name, PICTURE, lying, refId=self._picture(pixels))
 
     def _pages(self, book: Flipbook, name: str, place: Place) -> Json:
         """Pictures on one sheet, of which a composition as large as one of them shows one at a time."""
@@ -164,14 +164,14 @@ class Writer:
         ]
         stepped = {"a": 1, "k": keys} if len(keys) > 1 else {"a": 0, "k": keys[0]["s"]}
         sheet = self._picture(on_a_sheet(book.cells, len(book.cells), book.columns))
-        inside = [{**self._layer_of("Sheet", PICTURE, {**STANDS, "p": stepped}, refId=sheet), "ind": 1}]
+        inside = [{**self.layer_of("Sheet", PICTURE, {**STANDS, "p": stepped}, refId=sheet), "ind": 1}]
         smaller = 100.0 / book.scale
         lying = {
             **STANDS,
             "p": {"a": 0, "k": [left + place.left, top + place.top]},
             "s": {"a": 0, "k": [smaller, smaller]},
         }
-        return self._layer_of(name, COMPOSITION, lying, **self._composition(inside, Place(width, height)))
+        return self.layer_of(name, COMPOSITION, lying, **self._composition(inside, Place(width, height)))
 
     def _picture(self, pixels: Pixels) -> str:
         name, (height, width) = f"picture-{len(self.assets) + 1}", pixels.shape[:2]
@@ -179,7 +179,7 @@ class Writer:
         self.assets.append({"id": name, "w": width, "h": height, "u": "", "p": data, "e": 1})
         return name
 
-    def _layer_of(self, name: str, kind: int, lying: Json, **own: Any) -> Json:
+    def layer_of(self, name: str, kind: int, lying: Json, **own: Any) -> Json:
         times = {"ip": 0, "op": self.last, "st": 0}
         return {"ddd": 0, "ty": kind, "nm": name, "sr": 1, "ks": lying, "ao": 0, "bm": 0, **times, **own}
 

@@ -17,7 +17,7 @@ from keen_ripple.core.outlines import subpaths
 from keen_ripple.core.properties import properties_of
 from keen_ripple.core.values import Gradient, LinearGradient, Stop
 from keen_ripple.handoff.css_values import premultiplied
-from keen_ripple.handoff.lottie.carried import PERCENT, PX
+from keen_ripple.handoff.lottie.carried import PERCENT, PX, STANDS
 from keen_ripple.handoff.lottie.keys import rounded
 from keen_ripple.handoff.lottie.looks import Look, Moving, number, numbers
 from keen_ripple.render.shapes import OUTWARDS
@@ -30,16 +30,8 @@ COLOUR, LENGTH = 1.2 * EIGHT_BITS, 0.05
 ROUND = 0.5522847498
 CAPS = {"butt": 1, "round": 2, "square": 3}
 JOINS = {"miter": 1, "round": 2, "bevel": 3}
-STILL: dict[str, Any] = {"a": 0, "k": 0}
 WHOLE: dict[str, Any] = {"a": 0, "k": 100}
-UNMOVED = {
-    "ty": "tr",
-    "p": {"a": 0, "k": [0, 0]},
-    "a": {"a": 0, "k": [0, 0]},
-    "s": {"a": 0, "k": [100, 100]},
-    "r": STILL,
-    "o": WHOLE,
-}
+UNMOVED = {"ty": "tr", **STANDS}
 # What the outline of a layer goes by.
 BOXES = ("width", "height", "stroke_align", "stroke_width")
 OUTLINING = {

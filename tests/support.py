@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import shutil
+import tempfile
 import threading
 from pathlib import Path
 from typing import Any
@@ -18,7 +19,12 @@ from keen_ripple import demo
 from keen_ripple.core.document import Piece, read_piece
 from keen_ripple.core.flow.placing import placed
 from keen_ripple.core.timeline import Timeline, timeline_of
+from keen_ripple.jobs import Jobs
 from keen_ripple.web import create_app, drawing
+
+# One set of workers for all applications of this process: each takes a while to begin.
+_FOLDER = tempfile.TemporaryDirectory()
+JOBS = Jobs(f"{_FOLDER.name}/jobs.sqlite")
 
 FLAGS = (
     "--headless --no-sandbox --disable-gpu --disable-quic --no-first-run --disable-background-networking "
@@ -56,7 +62,7 @@ class Served:
 
     def start(self, port: int) -> None:
         drawing.PICTURES.warm()
-        self._server = make_server("127.0.0.1", port, create_app(self.database), threaded=True)
+        self._server = make_server("127.0.0.1", port, create_app(self.database, jobs=JOBS), threaded=True)
         self.port = self._server.port
         self._thread = threading.Thread(target=self._server.serve_forever, daemon=True)
         self._thread.start()

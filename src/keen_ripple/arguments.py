@@ -44,6 +44,12 @@ def rate(text: str) -> float:
     return found
 
 
+def at_once(text: str) -> int:
+    if not text.isdecimal() or not 1 <= int(text) <= 64:
+        raise argparse.ArgumentTypeError(f"{text!r} is not a number from 1 to 64")
+    return int(text)
+
+
 def name(options: argparse.Namespace) -> dict[str, str]:
     """Of which piece a line tells, where several are read."""
     return {"piece": str(options.pieces[0])} if options.several else {}

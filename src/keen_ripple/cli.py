@@ -9,7 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 from pathlib import Path
 from typing import TYPE_CHECKING, Any
 
-from keen_ripple import arguments, handing, library, printed
+from keen_ripple import arguments, handing, library, printed, serving
 from keen_ripple.core.errors import DocumentFault, Fault
 
 if TYPE_CHECKING:
@@ -76,7 +76,10 @@ def _parser() -> argparse.ArgumentParser:
     for name, text in (("serve", "serve the application"), ("demo", "serve it with the Quay Nine pieces")):
         command = commands.add_parser(name, help=text)
         arguments.of_serving(command)
-        command.set_defaults(command=_serve, with_demo=name == "demo")
+        command.set_defaults(command=serving.serve, with_demo=name == "demo")
+    command = commands.add_parser("work", help="make hand-offs for servers that ask on the same queue")
+    command.add_argument("--at-once", type=arguments.at_once, default=2, metavar="N", help="so many, 2 if not given")
+    _with_database(command, serving.work)
     command = commands.add_parser("import", help="put pieces from files on a shelf, all of them or none")
     command.add_argument("files", nargs="+", type=Path, metavar="FILE", help="pieces, bundles, zips of them")
     _with_database(command, _import)
@@ -321,15 +324,6 @@ def _tape(options: argparse.Namespace) -> None:
     from keen_ripple.handoff.compact import pack
 
     options.out.write_bytes(pack({name: leg.tape for name, leg in _timeline(options).legs.items()}))
-
-
-def _serve(options: argparse.Namespace) -> None:
-    # Imported here, so that the other commands start quickly.
-    from keen_ripple.web.access import access_of
-    from keen_ripple.web.serve import serve
-
-    access = access_of(options.origin, options.secret_file, options.user_header)
-    serve(options.db, options.port, with_demo=options.with_demo, access=access)
 
 
 def _print(value: Any, indent: int | None = None) -> None:

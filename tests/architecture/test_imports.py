@@ -22,6 +22,7 @@ ALLOWED = {
     "measured": {"core", "handoff", "media", "render", "measured"},
     "intake": {"core", "fonts", "intake"},
     "store": {"core", "store"},
+    "jobs": {"core", "handoff", "measured", "store", "jobs"},
     "demo": {"demo"},
 }
 # Package → the one folder that may use it.
@@ -33,6 +34,8 @@ KEPT_TO = {
     "skia": "render",
     "PIL": "media",
     "av": "media",
+    "huey": "jobs",
+    "redis": "jobs",
 }
 # The parts of the core in the order in which data takes them: each imports only those before it.
 CORE = (

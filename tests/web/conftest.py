@@ -13,6 +13,7 @@ from contract import check
 from keen_ripple.web import create_app
 from keen_ripple.web.contract.answers import Answer
 from keen_ripple.web.serve import fill
+from support import JOBS
 
 told = Answer.told
 
@@ -29,6 +30,6 @@ def contract(monkeypatch: pytest.MonkeyPatch) -> None:
 
 @pytest.fixture
 def client(tmp_path: Path) -> FlaskClient:
-    app = create_app(tmp_path / "web.sqlite")
+    app = create_app(tmp_path / "web.sqlite", jobs=JOBS)
     fill(tmp_path / "web.sqlite")
     return app.test_client()

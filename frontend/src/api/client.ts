@@ -16,6 +16,7 @@ import type {
   HandoffReport,
   Handoffs,
   History,
+  JobTold,
   Link,
   Made,
   Named,
@@ -184,6 +185,14 @@ export const api = {
   handoffs: (id: string) => ask<Handoffs>('GET', `${at(id)}/handoff`),
   handoff: (id: string, format: string, options: Record<string, string>) =>
     ask<HandoffReport>('GET', `${at(id)}/handoff/${format}/report?${new URLSearchParams(options).toString()}`),
+  beginFiles: (id: string, format: string, options: Record<string, string>) =>
+    ask<JobTold>('POST', `${at(id)}/handoff/${format}/job?${new URLSearchParams(options).toString()}`),
+  beginMeasuring: (id: string, format: string, options: Record<string, string>) =>
+    ask<JobTold>('POST', `${at(id)}/handoff/${format}/measured?${new URLSearchParams(options).toString()}`),
+  beginAll: (id: string, options: Record<string, string>) =>
+    ask<JobTold>('POST', `${at(id)}/handoff/all.zip?${new URLSearchParams(options).toString()}`),
+  job: (job: string) => ask<JobTold>('GET', `/jobs/${job}`),
+  stopJob: (job: string) => ask<JobTold>('DELETE', `/jobs/${job}`),
   measured: (id: string, format: string, options: Record<string, string>) =>
     ask<HandoffMeasured>('GET', `${at(id)}/handoff/${format}/measured?${new URLSearchParams(options).toString()}`),
   handoffAddress: (id: string, format: string, options: Record<string, string>) =>

@@ -13,7 +13,7 @@ from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
 from keen_ripple.handoff.element import JS, TYPES, class_of
-from keen_ripple.handoff.flipbook import Flipbook, flipbook_of
+from keen_ripple.handoff.flipbook import Flipbook, flipbooks_of
 from keen_ripple.handoff.fonts import family_notes
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
@@ -77,7 +77,7 @@ def _small(text: str) -> str:
 
 def _layers(timeline: Timeline) -> dict[str, Any]:
     """By layer how it looks at first, and its motion; both also for those who ask for less motion."""
-    drawn: Drawn = {layer: flipbook_of(timeline, layer) for layer in beyond_css(timeline)}
+    drawn: Drawn = flipbooks_of(timeline)
     if WHOLE in drawn:
         return {timeline.piece.id: _of_pictures(drawn[WHOLE])}
     layers = list(said(timeline.piece.layers, drawn))

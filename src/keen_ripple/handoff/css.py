@@ -14,7 +14,7 @@ from keen_ripple.core.flow.track import Track
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import TEXT_CHANGES, WHOLE, beyond_css, outermost
 from keen_ripple.handoff.css_values import DECLARATIONS, MASK, TRIMMED, Declaration, trimmed
-from keen_ripple.handoff.flipbook import flipbook_of
+from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.keyframes import Animation, animations_of, css_of, nearness
@@ -45,7 +45,7 @@ class Css:
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
-        drawn = {layer: flipbook_of(timeline, layer) for layer in beyond_css(timeline)}
+        drawn = flipbooks_of(timeline)
         return {"css": in_file(_stylesheet(timeline, drawn)), "markup.html": in_file(_fragment(timeline, drawn))}
 
 

@@ -16,9 +16,10 @@ from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample
-from keen_ripple.handoff.beyond_css import WHOLE
+from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
 from keen_ripple.handoff.css_values import px
 from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, columns_of, joined, on_a_sheet, part_of, slots_in
+from keen_ripple.handoff.progress import along, stage
 from keen_ripple.media.encoders import webp_still
 from keen_ripple.render.draw import Area, Pixels, draw_part
 
@@ -28,6 +29,8 @@ RATES = (60.0, 30.0, 15.0)
 SHEET_SIDE, MOST_PIXELS = 8192, 32_000_000
 # At this scale, or on so many px, is looked where anything is seen at all; so many of these px around it are kept.
 ROUGH, ROUGH_SIDE, AROUND = 0.25, 800.0, 1.5
+# Of the time that all takes, about.
+ROUGH_SHARE = 0.3
 # px around all boxes, in which shadows and blurs end.
 BEYOND = 160.0
 PLACES = 5
@@ -106,6 +109,11 @@ class Flipbook:
 Strip = tuple[int, list[tuple[float, int]]]
 
 
+def flipbooks_of(timeline: Timeline) -> dict[str, Flipbook]:
+    """Of each layer that CSS cannot show, or of the whole piece."""
+    return {layer: flipbook_of(timeline, layer) for layer in along(list(beyond_css(timeline)))}
+
+
 def flipbook_of(timeline: Timeline, layer_id: str) -> Flipbook:
     """Drawn as often and as finely as there is room for."""
     layer = next((layer for layer, _ in walk(timeline.piece.layers) if layer.id == layer_id), None)
@@ -116,11 +124,13 @@ def flipbook_of(timeline: Timeline, layer_id: str) -> Flipbook:
     area: Area | None = None
     for rate in rates:
         strips = _strips(timeline, layer, before, part, rate)
-        area = area or _area(timeline, layer, [*strips[0], *strips[1]])
+        with stage(0.0, ROUGH_SHARE):
+            area = area or _area(timeline, layer, [*strips[0], *strips[1]])
         count = len(strips[0]) + len(strips[1])
         scale = next((scale for scale in SCALES if _has_room(count, area, scale)), None)
         if scale or rate == rates[-1]:
-            return _drawn(timeline, layer, area, scale or SCALES[-1], (before, part), strips)
+            with stage(ROUGH_SHARE, 1.0):
+                return _drawn(timeline, layer, area, scale or SCALES[-1], (before, part), strips)
     raise AssertionError
 
 
@@ -151,7 +161,8 @@ def _drawn(
             cells.append(pixels)
         return known[key]
 
-    lead_in, loop = ([(frame.t_ms, cell_of(frame)) for frame in strip] for strip in strips)
+    both = [(frame.t_ms, cell_of(frame)) for frame in along([*strips[0], *strips[1]])]
+    lead_in, loop = both[: len(strips[0])], both[len(strips[0]) :]
     rest = loop[-1][1]
     if not part.again:
         return Flipbook(_id(layer), area, scale, tuple(cells), (part.end_ms, loop), (0, []), rest)
@@ -170,7 +181,7 @@ def _area(timeline: Timeline, layer: LayerBase | None, frames: Sequence[Frame]) 
     poses = sample(timeline, [frame.t_ms for frame in frames])
     area = reach_of(timeline.piece, [layer], poses)
     rough = min(ROUGH, ROUGH_SIDE / max(area[2:]))
-    return seen_in(area, rough, (draw_part(timeline, frame.t_ms, layer, area, rough) for frame in frames))
+    return seen_in(area, rough, (draw_part(timeline, frame.t_ms, layer, area, rough) for frame in along(frames)))
 
 
 def reach_of(piece: Piece, layers: Sequence[LayerBase], poses: Sequence[Pose]) -> Area:

@@ -14,6 +14,7 @@ from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.timeline import Timeline, left_at, sample, timeline_of_rehearsal
 from keen_ripple.handoff.options import Options
+from keen_ripple.handoff.progress import along
 from keen_ripple.render import draw_at
 from keen_ripple.render.draw import Pixels
 
@@ -130,7 +131,7 @@ def check_room(timeline: Timeline, frames: Sequence[Frame], options: Options) ->
 
 def pictures(timeline: Timeline, frames: Sequence[Frame], options: Options) -> Iterator[Pixels]:
     """The frames, drawn one by one: (height, width, 4), RGBA, not premultiplied."""
-    for frame in frames:
+    for frame in along(frames):
         yield draw_at(timeline, frame.t_ms, options.scale, options.ground)
 
 

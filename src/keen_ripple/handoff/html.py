@@ -9,7 +9,7 @@ from html import escape
 from keen_ripple.core.document import walk
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
-from keen_ripple.handoff.flipbook import flipbook_of
+from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.fonts import font_notes
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.frames import part_of
@@ -61,7 +61,7 @@ def _page(timeline: Timeline) -> Iterator[str]:
         f"  <title>{escape(piece.name)}</title>",
         "  <style>",
     )
-    drawn = {layer: flipbook_of(timeline, layer) for layer in beyond_css(timeline)}
+    drawn = flipbooks_of(timeline)
     yield from indented([*written("body", {"margin": "0"}), *style_of(timeline, drawn, ALONE)], 4)
     yield from ("  </style>", "</head>", "<body>")
     yield f'  <div class="piece" data-piece="{piece.id}" role="img" aria-label="{escape(piece.name)}">'

@@ -26,6 +26,7 @@ from keen_ripple.handoff.frames import (
     slots_of,
 )
 from keen_ripple.handoff.options import OF_PICTURES, Options
+from keen_ripple.handoff.progress import stage
 from keen_ripple.handoff.report import Report, left_out_by_cue
 from keen_ripple.media import encoders
 from keen_ripple.render import png
@@ -136,7 +137,10 @@ def _planned(form: MovingPicture | SpriteSheet, timeline: Timeline, options: Opt
 
 
 def _gif(drawn: Drawn) -> bytes:
-    return encoders.gif(drawn.pixels(), drawn.lengths_ms, drawn.again, list(_some(drawn)), drawn.options.dither)
+    with stage(0.0, 0.2):
+        some = list(_some(drawn))
+    with stage(0.2, 1.0):
+        return encoders.gif(drawn.pixels(), drawn.lengths_ms, drawn.again, some, drawn.options.dither)
 
 
 def _some(drawn: Drawn) -> Iterator[Pixels]:

@@ -8,8 +8,7 @@ from html import escape
 
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.beyond_css import beyond_css
-from keen_ripple.handoff.flipbook import flipbook_of
+from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.markup import elements_of, indented
@@ -42,7 +41,7 @@ AS_SVG = Svg()
 
 def _drawing(timeline: Timeline) -> Iterator[str]:
     piece = timeline.piece
-    drawn = {layer: flipbook_of(timeline, layer) for layer in beyond_css(timeline)}
+    drawn = flipbooks_of(timeline)
     width, height = css_number(piece.width), css_number(piece.height)
     size = f'width="{width}" height="{height}"'
     yield f'<svg xmlns="{SVG}" {size} viewBox="0 0 {width} {height}" role="img">'

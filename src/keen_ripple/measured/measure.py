@@ -7,11 +7,14 @@ import numpy as np
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff import FORMATS, Files, Options
 from keen_ripple.handoff.names import in_comment
+from keen_ripple.handoff.progress import stage
 from keen_ripple.measured.elements import PAGES, measured_elements
 from keen_ripple.measured.pictures import LOTTIE, MEDIA, measured_lottie, measured_pictures
 from keen_ripple.measured.result import Measured, NotMeasured
 
 MOMENTS = 24
+# The share of the time in which the file is made, about.
+MADE = 0.7
 
 
 def measure(timeline: Timeline, name: str, options: Options, files: Files | None = None) -> Measured:
@@ -21,7 +24,15 @@ def measure(timeline: Timeline, name: str, options: Options, files: Files | None
     """
     if name not in (*PAGES, *MEDIA, LOTTIE.name):
         raise NotMeasured(f"Not measured: nothing here plays what {name} writes.", remedy="Measure another format.")
-    files = FORMATS[name].files(timeline, options) if files is None else files
+    if files is not None:
+        return _measured(timeline, name, options, files)
+    with stage(0.0, MADE):
+        made = FORMATS[name].files(timeline, options)
+    with stage(MADE, 1.0):
+        return _measured(timeline, name, options, made)
+
+
+def _measured(timeline: Timeline, name: str, options: Options, files: Files) -> Measured:
     if name in MEDIA:
         return measured_pictures(timeline, name, files, options, MOMENTS)
     if name == LOTTIE.name:

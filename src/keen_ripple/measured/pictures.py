@@ -15,6 +15,7 @@ from keen_ripple.handoff.frames import part_of, played
 from keen_ripple.handoff.lottie import LOTTIE, MEDIA_TYPE
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.pictures import APNG, GIF, WEBM, WEBP
+from keen_ripple.handoff.progress import along
 from keen_ripple.measured.result import Measured, NotMeasured, Worst
 from keen_ripple.media import MediumFault, Reel, reel_of
 from keen_ripple.render.draw import Pixels, draw_at
@@ -37,7 +38,7 @@ def measured_pictures(timeline: Timeline, name: str, files: Files, options: Opti
     shown = drawn.timeline
     beside = (
         (frame.t_ms, reel.at(starts[index] + ASIDE_MS), draw_at(shown, frame.t_ms, options.scale, options.ground))
-        for index, frame in ((index, drawn.frames[index]) for index in chosen)
+        for index, frame in ((index, drawn.frames[index]) for index in along(chosen))
     )
     return Measured("the decoders of media", len(chosen), _worst(beside))
 
@@ -56,7 +57,7 @@ def measured_lottie(timeline: Timeline, files: Files, moments: int) -> Measured:
     chosen = np.unique(np.linspace(0, document["op"] - 1, moments).astype(int)).tolist()
 
     def beside() -> Iterator[tuple[float, Pixels, Pixels]]:
-        for index in chosen:
+        for index in along(chosen):
             t = index * 1000.0 / document["fr"]
             theirs = reel.at(t + ASIDE_MS)
             yield begin + t, theirs, draw_at(shown, begin + t, theirs.shape[1] / document["w"])

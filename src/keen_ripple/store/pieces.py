@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from threading import Lock
 from typing import Any, NamedTuple
 
-from keen_ripple.core.document.bundle import standing_in
+from keen_ripple.core.document.bundle import bundled, standing_in
 from keen_ripple.core.errors import Fault, quoted
 from keen_ripple.store import parts
 from keen_ripple.store.connect import Connection, Row
@@ -152,6 +152,12 @@ def placed_in(conn: Connection, document: dict[str, Any]) -> dict[str, StoredPie
 
     standing_in(document, load)
     return found
+
+
+def bundle_of(conn: Connection, piece_id: str) -> dict[str, Any]:
+    """The document of a piece with all that stands in it. Raises Missing."""
+    document = load(conn, piece_id).document
+    return bundled(document, {name: other.document for name, other in placed_in(conn, document).items()})
 
 
 @dataclass(frozen=True)

@@ -1,4 +1,7 @@
-"""Drawing beside the requests: in a process of its own that gives way, so that no edit waits for a picture."""
+"""Drawing beside the requests: in a process of its own that gives way, so that no edit waits for a picture.
+
+What takes longer than that is a job.
+"""
 
 from __future__ import annotations
 
@@ -104,10 +107,6 @@ class Drawing:
 
 
 PICTURES = Drawing(most_waiting=40, longest_s=30.0)
-HANDOFFS = Drawing(most_waiting=4, longest_s=600.0)
-"""What takes seconds to minutes, so that no picture waits for it."""
-MEASURES = Drawing(most_waiting=4, longest_s=300.0)
-"""Hand-offs played by others, so that no hand-off waits for it."""
 
 
 def _begin() -> None:
@@ -127,8 +126,7 @@ def _ready() -> bytes:
     return b""
 
 
-for _each in (PICTURES, HANDOFFS, MEASURES):
-    atexit.register(_each.stop)
+atexit.register(PICTURES.stop)
 
 
 def _draw(database: str, piece_id: str, draw: Draw, arguments: tuple[Any, ...]) -> bytes:

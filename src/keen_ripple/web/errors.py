@@ -9,6 +9,7 @@ from flask.typing import ResponseReturnValue
 from werkzeug.exceptions import HTTPException
 
 from keen_ripple.core.errors import DocumentFault, Fault, brief
+from keen_ripple.jobs import QueueAway, QueueFault, QueueFull, Unmade
 from keen_ripple.store import DatabaseError, fault_of
 from keen_ripple.store.faults import Busy, DiskFull, StoreFault
 from keen_ripple.store.history import NothingToDo, Stale
@@ -19,6 +20,7 @@ from keen_ripple.web.drawing import TooManyPictures
 
 STATUS: dict[type[Fault], int] = {Stale: 409, Missing: 404, NothingToDo: 409, Used: 409}
 STATUS |= {DiskFull: 507, Busy: 503, StoreFault: 500, TooManyPictures: 503, RequestFault: 400}
+STATUS |= {QueueAway: 503, QueueFull: 507, QueueFault: 500, Unmade: 503}
 
 
 def install(app: Flask) -> None:

@@ -5,12 +5,11 @@ from __future__ import annotations
 from flask import Blueprint, Response
 from flask.typing import ResponseReturnValue
 
-from keen_ripple.handoff import AS_IT_IS
+from keen_ripple.jobs import FILES
 from keen_ripple.store import atomic, links, pieces
 from keen_ripple.web.contract.handed import Link
 from keen_ripple.web.database import connection
-from keen_ripple.web.drawing import HANDOFFS
-from keen_ripple.web.handoffs import one_file
+from keen_ripple.web.jobs import made, order_of
 from keen_ripple.web.security import framed_anywhere
 
 blueprint = Blueprint("links", __name__)
@@ -52,5 +51,5 @@ def shown(token: str) -> Response:
     except pieces.Missing as fault:
         # Whoever comes here is a person and no program.
         return Response(f"{fault.message} {fault.remedy}\n", status=404, mimetype="text/plain")
-    content = HANDOFFS.drawn(piece_id, one_file, "live", AS_IT_IS, "live.html", None)
+    content = made(order_of(piece_id, FILES, "live"))["live.html"]
     return framed_anywhere(Response(content, mimetype="text/html"))

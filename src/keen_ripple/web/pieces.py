@@ -12,7 +12,7 @@ from flask.typing import ResponseReturnValue
 
 from keen_ripple import collection, starters
 from keen_ripple.core.document import read_piece, walk, written
-from keen_ripple.core.document.bundle import bundled, holding, read_library, unbundled
+from keen_ripple.core.document.bundle import holding, read_library, unbundled
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.limits import LONGEST_NAME
 from keen_ripple.core.operations.piece_of_group import piece_of_group
@@ -101,12 +101,8 @@ def _with_library(conn: Connection, document: dict[str, Any], library: dict[str,
 @blueprint.get("/<piece_id>/piece.json")
 def file_of(piece_id: str) -> Response:
     """The piece with all that stands in it, as one file."""
-    stored = pieces.load(connection(), piece_id)
-    placed = pieces.placed_in(connection(), stored.document)
-    content = json.dumps(
-        bundled(stored.document, {name: other.document for name, other in placed.items()}), ensure_ascii=False, indent=1
-    )
-    headers = {"Content-Disposition": f'attachment; filename="{stored.id}.json"'}
+    content = json.dumps(pieces.bundle_of(connection(), piece_id), ensure_ascii=False, indent=1)
+    headers = {"Content-Disposition": f'attachment; filename="{piece_id}.json"'}
     return Response(content, mimetype="application/json", headers=headers)
 
 

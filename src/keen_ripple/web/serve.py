@@ -9,6 +9,8 @@ from pathlib import Path
 
 from keen_ripple import demo
 from keen_ripple.core.errors import Fault
+from keen_ripple.jobs.jobs import Jobs
+from keen_ripple.jobs.queue import place_of
 from keen_ripple.store import atomic, connect, pieces, told
 from keen_ripple.web import drawing
 from keen_ripple.web.access import HERE, Access
@@ -16,14 +18,15 @@ from keen_ripple.web.app import create_app
 from keen_ripple.web.server import Server
 
 
-def serve(database: Path, port: int, *, with_demo: bool, access: Access = HERE) -> None:
+def serve(database: Path, port: int, *, with_demo: bool, access: Access = HERE, queue: str | None = None) -> None:
     """Serves until interrupted, on 127.0.0.1 only; prints the address on a line of its own. Under another name it is
-    there through a proxy."""
+    there through a proxy. Jobs wait on the `queue`, or else in a file beside the database."""
     if not database.parent.is_dir():
         raise Fault(f"There is no folder {database.parent}.", remedy="Make it, or choose another file with --db.")
     if database.is_dir():
         raise Fault(f"{database} is a folder.", remedy="Name a file in it with --db.")
-    app = create_app(database, access)
+    jobs = Jobs(queue or place_of("", database))
+    app = create_app(database, access, jobs)
     if with_demo:
         fill(database)
     try:
@@ -36,6 +39,7 @@ def serve(database: Path, port: int, *, with_demo: bool, access: Access = HERE) 
     # Asked to end by another program it ends as it does by a key, and takes along what it began.
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     drawing.PICTURES.warm()
+    jobs.begin()
     print(f"http://127.0.0.1:{server.effective_port}/", flush=True)
     if access.origin is not None:
         print(f"For others: {access.origin}/", flush=True)

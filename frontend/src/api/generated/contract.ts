@@ -2182,6 +2182,21 @@ export interface PastRevision {
   revision: number;
   label: string;
 }
+/**
+ * How a job stands: `share` of it is done, 0 to 1, and about `left_s` seconds are left, if that is known. `ahead`
+ * of it so many wait. `sizes` are the bytes of its files by their endings, once they are there.
+ */
+export interface JobTold {
+  id: string;
+  state: "waiting" | "running" | "done" | "stopped" | "failed";
+  share: number;
+  left_s: number | null;
+  ahead: number;
+  sizes: {
+    [k: string]: number;
+  };
+  fault: Refusal | null;
+}
 export interface KeptPreset {
   name: string;
   timing: Curve | Spring;

@@ -1,14 +1,15 @@
 import { useQuery } from '@tanstack/react-query';
-import { Button } from 'antd';
 import { useState } from 'react';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
 import { known } from '../../shared/known';
 import { PlainButton } from '../../shared/ui/PlainButton';
 import { BenchFrame, useBench } from '../workbench';
+import { AllFormats } from './AllFormats';
 import { AS_IT_IS, GROUPS, asked, type Chosen, type Offered } from './formats';
 import { Preview } from './Preview';
 import { Told } from './Told';
+import { useJob } from './useJob';
 import './handoff.css';
 
 export const HandoffPage = () => <BenchFrame view={Handoff} />;
@@ -37,16 +38,12 @@ function Handoff() {
         {GROUPS.map((group) => (
           <Group key={group.title} {...group} reports={all.data?.formats ?? []} chosen={format} choose={setFormat} />
         ))}
-        <section className="all">
-          <Button href={api.allAddress(id)} download={`${id}.zip`}>
-            All as zip
-          </Button>
-        </section>
+        <AllFormats id={id} version={version} />
       </nav>
-      <Preview key={format.name} id={id} version={version} format={format} report={report} options={options} />
-      <Told
-        key={`${format.name} told`}
+      <Made
+        key={format.name}
         id={id}
+        version={version}
         format={format}
         report={report}
         fault={own.error ?? all.error}
@@ -55,6 +52,24 @@ function Handoff() {
         options={options}
       />
     </main>
+  );
+}
+
+type MadeProps = Omit<Parameters<typeof Preview>[0], 'work'> & Omit<Parameters<typeof Told>[0], 'work'>;
+
+/** One format: its files are made as soon as it is known that they can be. */
+function Made(props: MadeProps) {
+  const { id, version, format, report, options } = props;
+  const work = useJob(
+    ['files', id, version, format.name, options],
+    (more) => api.beginFiles(id, format.name, { ...options, ...more }),
+    report !== null && !report.refused.length,
+  );
+  return (
+    <>
+      <Preview {...props} work={work} />
+      <Told {...props} work={work} />
+    </>
   );
 }
 

@@ -34,7 +34,7 @@ export function PlayedLottie({ address, title }: Props) {
     return () => shown.destroy();
   }, [data]);
   if (error) return <p role="alert">{error.message}</p>;
-  if (!data) return <p role="status">Being made…</p>;
+  if (!data) return null;
   const { w, h } = data.file;
   return (
     <div ref={into} role="img" aria-label={`The file: ${title}`} style={{ width: w, aspectRatio: `${w} / ${h}` }} />

@@ -6,7 +6,9 @@ import type { HandoffReport } from '../../api/contract';
 import { Choice } from '../../shared/ui/Choice';
 import { Copy } from './Copy';
 import type { Offered } from './formats';
+import { Making } from './Making';
 import { PlayedLottie } from './PlayedLottie';
+import type { Work } from './useJob';
 
 const IMAGE = /(^|\.)(png|gif|webp|svg)$/;
 /** More of a text is read in an editor. */
@@ -18,18 +20,24 @@ interface Props {
   format: Offered;
   report: HandoffReport | null;
   options: Record<string, string>;
+  work: Work;
 }
 
 /** The file itself: played, or its text. */
-export function Preview({ id, version, format, report, options }: Props) {
+export function Preview({ id, version, format, report, options, work }: Props) {
   const endings = report?.endings ?? [];
   const [which, setWhich] = useState('');
   const ending = which || endings[0];
+  const isPossible = report !== null && !report.refused.length;
+  const size = ending ? work.job?.sizes[ending] : undefined;
   const address = ending && api.handedAddress(id, format.name, ending, version, options);
   return (
     <section className="handed" aria-label="The file itself">
       <header>
-        <strong>{ending ? `${id}.${ending}` : format.title}</strong>
+        <span>
+          <strong>{ending ? `${id}.${ending}` : format.title}</strong>
+          {size !== undefined && <span className="quiet"> {readable(size)}</span>}
+        </span>
         {endings.length > 1 && (
           <Choice
             aria-label="File"
@@ -40,13 +48,16 @@ export function Preview({ id, version, format, report, options }: Props) {
         )}
       </header>
       <div className="shown">
-        {address && !report?.refused.length ? (
+        {isPossible && work.job?.state !== 'done' && <Making work={work} />}
+        {isPossible && work.job?.state === 'done' && address && (
           <File key={address} ending={ending} address={address} title={format.title} />
-        ) : null}
+        )}
       </div>
     </section>
   );
 }
+
+const readable = (bytes: number) => (bytes < 1e6 ? `${(bytes / 1e3).toFixed(1)} kB` : `${(bytes / 1e6).toFixed(1)} MB`);
 
 interface FileProps {
   ending: string;
@@ -55,9 +66,8 @@ interface FileProps {
 }
 
 function File({ ending, address, title }: FileProps) {
-  const [state, setState] = useState<'made' | 'shown' | 'failed'>('made');
-  const told = { onError: () => setState('failed') };
-  const shown = () => setState('shown');
+  const [isBroken, setBroken] = useState(false);
+  const told = { onError: () => setBroken(true) };
   // Alone, markup without its stylesheet shows nothing of it.
   if (ending.endsWith('html') && ending !== 'markup.html')
     return <iframe title={title} src={address} sandbox="allow-scripts" />;
@@ -71,12 +81,12 @@ function File({ ending, address, title }: FileProps) {
   if (!IMAGE.test(ending) && ending !== 'webm') return <Text address={address} ending={ending} />;
   return (
     <Flex vertical gap={12} align="center" justify="center" className="picture-of-it">
-      {state === 'made' && <p role="status">Being made…</p>}
-      {state === 'failed' && <p role="alert">It could not be made. Choose fewer pictures a second, or smaller ones.</p>}
-      {state === 'failed' ? null : ending === 'webm' ? (
-        <video src={address} autoPlay loop muted playsInline onLoadedData={shown} {...told} />
+      {isBroken ? (
+        <p role="alert">It cannot be shown here. Download it, or choose smaller pictures.</p>
+      ) : ending === 'webm' ? (
+        <video src={address} autoPlay loop muted playsInline {...told} />
       ) : (
-        <img src={address} alt={`The file: ${title}`} onLoad={shown} {...told} />
+        <img src={address} alt={`The file: ${title}`} {...told} />
       )}
     </Flex>
   );
@@ -85,7 +95,7 @@ function File({ ending, address, title }: FileProps) {
 function Text({ address, ending }: { address: string; ending: string }) {
   const { data, error } = useQuery({ queryKey: ['handed', address], queryFn: () => api.handedText(address) });
   if (error) return <p role="alert">{error.message}</p>;
-  if (data === undefined) return <p role="status">Being made…</p>;
+  if (data === undefined) return null;
   const more = data.length > LONGEST ? `\n… and ${data.length - LONGEST} characters more` : '';
   return (
     <>

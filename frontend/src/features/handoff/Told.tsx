@@ -6,6 +6,8 @@ import { NumberField } from '../../shared/ui/Field';
 import { ColourField, EVERY_WAY, useBench, useRehearsals } from '../workbench';
 import { isDrawn, type Chosen, type Offered } from './formats';
 import { LinkTo } from './LinkTo';
+import { Making } from './Making';
+import { useJob, type Work } from './useJob';
 
 interface Props {
   id: string;
@@ -15,10 +17,11 @@ interface Props {
   chosen: Chosen;
   setChosen: (chosen: Chosen) => void;
   options: Record<string, string>;
+  work: Work;
 }
 
 /** What a format holds of the piece, what it leaves out, what may be chosen; and the file. */
-export function Told({ id, format, report, fault, chosen, setChosen, options }: Props) {
+export function Told({ id, format, report, fault, chosen, setChosen, options, work }: Props) {
   const refused = report?.refused ?? [];
   const [only] = report?.endings ?? [];
   const stem = options.of ? `${id}.${options.of === EVERY_WAY ? EVERY_WAY : `rehearsal-${options.of}`}` : id;
@@ -47,7 +50,7 @@ export function Told({ id, format, report, fault, chosen, setChosen, options }: 
       )}
       {report && report.leaves_out.length > 0 && <Lines title="Left out" lines={report.leaves_out} />}
       {report && report.said.length > 0 && <Lines title="Said as" lines={report.said} />}
-      {report && !refused.length && format.measured && <Measured id={id} format={format} options={options} />}
+      {work.job?.state === 'done' && format.measured && <Measured id={id} format={format} options={options} />}
       {(isDrawn(format) || format.acted) && <Options format={format} chosen={chosen} setChosen={setChosen} />}
       <Button
         type="primary"
@@ -79,18 +82,17 @@ function Lines({ title, lines }: { title: string; lines: readonly string[] }) {
 /** How far the file is from what the core computes, played by somebody else. */
 function Measured({ id, format, options }: Pick<Props, 'id' | 'format' | 'options'>) {
   const version = useBench((b) => `${b.revision} ${b.holds}`);
+  const name = ['measured', id, version, format.name, options];
+  const work = useJob(name, (more) => api.beginMeasuring(id, format.name, { ...options, ...more }), true);
   const { data, error } = useQuery({
-    queryKey: ['measured', id, version, format.name, options],
+    queryKey: name,
     queryFn: () => api.measured(id, format.name, options),
+    enabled: work.job?.state === 'done',
   });
   return (
     <section aria-label="Measured">
       <h2>Measured</h2>
-      {!data && !error && (
-        <p className="quiet" role="status">
-          Being played beside what is computed…
-        </p>
-      )}
+      {!data && !error && <Making work={work} doing="Being played beside what is computed" />}
       {error && <p role="alert">{error.message}</p>}
       {data?.said && <p>{data.said}</p>}
       {data?.why_not && <p className="quiet">{data.why_not}</p>}

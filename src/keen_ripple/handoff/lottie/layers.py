@@ -20,6 +20,7 @@ from keen_ripple.handoff.lottie.carried import CARRYING, PX, SCALE, STANDS, UPRI
 from keen_ripple.handoff.lottie.keys import PLACES_OF_TIME
 from keen_ripple.handoff.lottie.looks import Looks, numbers
 from keen_ripple.handoff.lottie.shapes import Shapes
+from keen_ripple.handoff.progress import along
 from keen_ripple.render import png
 from keen_ripple.render.draw import Area, Pixels, draw_layer
 from keen_ripple.render.layers import fitted, pixels_of
@@ -48,7 +49,7 @@ class Writer:
     def layers(self, layers: Sequence[LayerBase], place: Place) -> list[Json]:
         """Of one group, the uppermost first."""
         found: list[Json] = []
-        for index, layer in enumerate(layers):
+        for index, layer in enumerate(along(layers)):
             if layer.mask:
                 found += self._cut(layer, layers[index + 1 :], place)
                 break

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from keen_ripple.web.contract.answers import Answer
 from keen_ripple.web.contract.parts import Sent
 
@@ -37,6 +39,19 @@ class HandoffMeasured(Answer):
     said: str | None
     left_out: list[str]
     why_not: str | None
+
+
+class JobTold(Answer):
+    """How a job stands: `share` of it is done, 0 to 1, and about `left_s` seconds are left, if that is known. `ahead`
+    of it so many wait. `sizes` are the bytes of its files by their endings, once they are there."""
+
+    id: str
+    state: Literal["waiting", "running", "done", "stopped", "failed"]
+    share: float
+    left_s: float | None
+    ahead: int
+    sizes: dict[str, int]
+    fault: Refusal | None
 
 
 class Link(Answer):

@@ -14,7 +14,7 @@ PIP := $(PY) -m pip --quiet --disable-pip-version-check install
 
 help:
 	@echo "make demo   set up, load Quay Nine and serve it (PORT=…, DB=…)"
-	@echo "make test   set up, Chromium included; run linters, type checks and all tests"
+	@echo "make test   set up, Chromium and Redis included; run linters, type checks and all tests"
 	@echo "make bench  the benchmarks, as ratios to a peer"
 	@echo "make wheel  one file to install without Node, and in dist/ all that it needs"
 	@echo "make setup  set up what the application needs, and build the page"
@@ -24,7 +24,7 @@ setup: .setup/runtime .setup/drawing $(PAGE)
 demo: setup
 	@.venv/bin/keen-ripple demo --db "$(DB)" --port $(PORT)
 
-test: .setup/dev .setup/drawing .setup/chromium .setup/wheels $(PAGE) lint
+test: .setup/dev .setup/drawing .setup/chromium .setup/redis .setup/wheels $(PAGE) lint
 	@echo "· front end tests"
 	@cd frontend && npm run --silent test
 	@echo "· all other tests"
@@ -96,6 +96,13 @@ $(PAGE): .setup/node $(SOURCES)
 		apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends libegl1 libgl1 >/dev/null; }
 	@$(PY) -c "import skia"
 	@touch $@
+
+.setup/redis:
+	@command -v redis-server >/dev/null || { \
+		echo "· Redis"; \
+		command -v apt-get >/dev/null && [ "$$(id -u)" = 0 ] || { echo "Tests need redis-server on the PATH: install Debian's redis-server as root, then try again."; exit 1; }; \
+		apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends redis-server >/dev/null; }
+	@mkdir -p .setup && touch $@
 
 .setup/chromium:
 	@command -v chromium >/dev/null && command -v chromedriver >/dev/null || { \

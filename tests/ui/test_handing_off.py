@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import io
 import json
+import zipfile
 from functools import partial
 from http.server import SimpleHTTPRequestHandler, ThreadingHTTPServer
 from pathlib import Path
@@ -15,9 +16,9 @@ from selenium.webdriver import Keys
 from test_building import add, begin, choose, give
 
 
-def moving(bench) -> None:
+def moving(bench, width: int = 120, height: int = 60) -> None:
     """From an empty piece: a mark that goes across and back."""
-    begin(bench, "Buoy light", 120, 60)
+    begin(bench, "Buoy light", width, height)
     mark = add(bench, "ellipse", "Mark", width=20, height=20, x=10, y=20, fill="#d9503a")
     choose(bench, mark)
     bench.press("+ state")
@@ -107,6 +108,40 @@ def test_a_video_and_a_sprite_sheet_are_seen(bench) -> None:
     chosen(bench, "Sprite sheet")
     bench.wait(lambda: size_of_picture(bench) and size_of_picture(bench)[0] % 120 == 0, "the sheet")
     assert bench.button("Download buoy-light.sprite.zip").is_displayed()
+
+
+def test_what_takes_long_says_how_long_and_is_stopped(bench, tmp_path: Path) -> None:
+    moving(bench, 300, 150)
+    bench.button("Hand off").click()
+    chosen(bench, "Animated WebP")
+    bench.wait(lambda: size_of_picture(bench) == [300, 150], "the small one")
+    assert bench.one(".handed header").text.endswith("kB")
+    bench.fill(bench.field("pictures per second"), "60")
+    bench.fill(bench.field("scale"), "8")
+    bench.wait(lambda: "left" in bench.one(".handed").text, "how long it takes")
+    assert 0 < int(bench.one(".handed [role=progressbar]").get_attribute("aria-valuenow")) < 100
+    # The server goes and comes back: it goes on.
+    bench.served.stop()
+    bench.wait(lambda: "does not answer" in bench.one(".handed").text, "that it is away")
+    bench.served.start(bench.served.port)
+    bench.wait(lambda: "left" in bench.one(".handed").text, "that it goes on")
+    bench.button("Stop").click()
+    bench.wait(lambda: "Stopped." in bench.one(".handed").text, "its end")
+    # Wanted in another way it is made; what was stopped stays so until it is asked for.
+    bench.fill(bench.field("scale"), "2")
+    bench.wait(lambda: size_of_picture(bench) == [600, 300], "a smaller one")
+    bench.fill(bench.field("scale"), "8")
+    bench.wait(lambda: "Stopped." in bench.one(".handed").text, "what was stopped")
+    bench.button("Make it").click()
+    bench.wait(lambda: bench.all(".handed [role=progressbar]"), "that it is made again")
+    bench.button("Stop").click()
+    bench.wait(lambda: "Stopped." in bench.one(".handed").text, "its end")
+
+    bench.browser.execute_cdp_cmd("Browser.setDownloadBehavior", {"behavior": "allow", "downloadPath": str(tmp_path)})
+    bench.button("All as zip").click()
+    bench.wait(lambda: zipfile.is_zipfile(tmp_path / "buoy-light.zip"), "all formats")
+    assert len(zipfile.ZipFile(tmp_path / "buoy-light.zip").namelist()) >= 20
+    assert bench.errors() == []
 
 
 def test_a_lottie_file_plays_with_the_picture_in_it(bench) -> None:

@@ -24,6 +24,8 @@ AT_ONCE = 2
 WATCH_S = 0.5
 # Whoever has said nothing for so long is not at it any more.
 LOST_S = 6.0
+# What nobody has begun after that is left alone.
+ALONE_S = 4.0
 MOST_ATTEMPTS = 3
 MOST_KEPT, MOST_BYTES = 200, 512_000_000
 SOON_S, LATER_S = 0.02, 0.25
@@ -95,9 +97,14 @@ class Jobs:
 
     def ahead_of(self, job: Job) -> int:
         """How many are waited for before it."""
-        with self._lock:
-            order = list(self._open)
-        return order.index(job.id) if job.id in order else 0
+        order = list(self._open)
+        return order.index(job.id) if job.state == "waiting" and job.id in order else 0
+
+    def is_left_alone(self, job: Job) -> bool:
+        """Whether it waits though nothing is before it: perhaps there is no worker."""
+        watched = self._open.get(job.id)
+        waits = job.state == "waiting" and watched is not None and not self.ahead_of(job)
+        return waits and watched is not None and time.monotonic() - watched.since_s > ALONE_S
 
     def stop(self, job_id: str) -> Job | None:
         """What has not ended ends so."""
@@ -177,7 +184,6 @@ class Jobs:
         elif _seen(job) != watched.seen:
             watched.seen, watched.since_s = _seen(job), now
         elif now - watched.since_s > LOST_S:
-            watched.since_s = now
             self._rescue(job)
 
     def _rescue(self, job: Job) -> None:
@@ -189,6 +195,7 @@ class Jobs:
         if job.state == "waiting":
             if queue.is_empty:
                 queue.send(job.id, job.attempt, head["priority"])
+                self._open[job.id].since_s = time.monotonic()
         elif head["lost"] + 1 < MOST_ATTEMPTS:
             self._attempt(job.id, job.attempt + 1, head["lost"] + 1, head["priority"])
         else:

@@ -7,6 +7,7 @@ attempt are written only by whoever works at it.
 from __future__ import annotations
 
 import json
+import re
 from dataclasses import replace
 from typing import Any
 
@@ -14,6 +15,7 @@ from keen_ripple.handoff.format import Files
 from keen_ripple.jobs.job import Job
 from keen_ripple.jobs.queue import Queue
 
+IDS = re.compile("[0-9a-f]{32}")
 INDEX = "index"
 """The ids of all jobs that are kept, the latest last."""
 
@@ -49,7 +51,8 @@ def read(data: bytes) -> Any:
 
 def look(queue: Queue, job_id: str) -> Job | None:
     """How it stands; None for what was not asked for, or is not kept any more."""
-    attempt = attempt_of(queue.peek(head_of(job_id)))
+    # Other keys are no jobs, whoever asks.
+    attempt = attempt_of(queue.peek(head_of(job_id))) if IDS.fullmatch(job_id) else None
     if attempt is None:
         return None
     job = Job(job_id, attempt)

@@ -58,13 +58,13 @@ def made(order: Order) -> Mapping[str, bytes]:
 
 def told_of(job: Job) -> JobTold:
     fault = None if job.fault is None else Refusal(**job.fault)
-    ahead = jobs().ahead_of(job) if job.state == "waiting" else 0
     return JobTold(
         id=job.id,
         state=job.state,
         share=job.share,
         left_s=job.left_s,
-        ahead=ahead,
+        ahead=jobs().ahead_of(job),
+        is_left_alone=jobs().is_left_alone(job),
         sizes=dict(job.sizes),
         fault=fault,
     )

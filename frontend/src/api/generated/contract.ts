@@ -2184,7 +2184,8 @@ export interface PastRevision {
 }
 /**
  * How a job stands: `share` of it is done, 0 to 1, and about `left_s` seconds are left, if that is known. `ahead`
- * of it so many wait. `sizes` are the bytes of its files by their endings, once they are there.
+ * of it so many wait; it is left alone where it waits though none does. `sizes` are the bytes of its files by their
+ * endings, once they are there.
  */
 export interface JobTold {
   id: string;
@@ -2192,6 +2193,7 @@ export interface JobTold {
   share: number;
   left_s: number | null;
   ahead: number;
+  is_left_alone: boolean;
   sizes: {
     [k: string]: number;
   };

@@ -25,7 +25,7 @@ export function Making({ work: { job, error, stop, again }, doing = 'Being made'
       ) : error ? null : (
         <>
           <p role="status">{said(job, doing)}</p>
-          {job && job.share > 0 && <Progress percent={Math.floor(job.share * 100)} size="small" />}
+          {job && job.share > 0 && <Progress percent={Math.min(Math.floor(job.share * 100), 99)} size="small" />}
           {job && (
             <Button size="small" onClick={() => void stop()}>
               Stop
@@ -40,6 +40,7 @@ export function Making({ work: { job, error, stop, again }, doing = 'Being made'
 function said(job: JobTold | null, doing: string): string {
   if (job?.state === 'waiting' && job.ahead > 0)
     return `Waits for ${job.ahead === 1 ? 'another one' : `${job.ahead} others`}…`;
+  if (job?.is_left_alone) return 'Waits for a worker: is “keen-ripple work” running?';
   return job?.left_s == null ? `${doing}…` : `${doing}: ${left(job.left_s)} left`;
 }
 

@@ -43,13 +43,15 @@ class HandoffMeasured(Answer):
 
 class JobTold(Answer):
     """How a job stands: `share` of it is done, 0 to 1, and about `left_s` seconds are left, if that is known. `ahead`
-    of it so many wait. `sizes` are the bytes of its files by their endings, once they are there."""
+    of it so many wait; it is left alone where it waits though none does. `sizes` are the bytes of its files by their
+    endings, once they are there."""
 
     id: str
     state: Literal["waiting", "running", "done", "stopped", "failed"]
     share: float
     left_s: float | None
     ahead: int
+    is_left_alone: bool
     sizes: dict[str, int]
     fault: Refusal | None
 

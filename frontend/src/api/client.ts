@@ -201,6 +201,7 @@ export const api = {
   /** One file of a format, to be looked at. */
   handedAddress: (id: string, format: string, ending: string, version: string, options: Record<string, string>) =>
     `/api${at(id)}/handoff/${format}/${ending}?${new URLSearchParams({ ...options, version }).toString()}`,
+  handedFile: async (address: string) => (await fetched('GET', address.slice('/api'.length))).blob(),
   /** The file as it is, with nothing named by a digest. */
   handedText: async (address: string) => (await fetched('GET', address.slice('/api'.length), undefined, {})).text(),
 };

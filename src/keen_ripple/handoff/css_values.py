@@ -333,7 +333,7 @@ INITIAL = {
     "font-weight": "400",
     "font-variation-settings": "normal",
     "letter-spacing": "0",
-    "background-position": "50% 50%",
+    "background-position": "0% 0%",
 }
 
 

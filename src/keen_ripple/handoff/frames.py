@@ -15,6 +15,7 @@ from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.timeline import Timeline, left_at, sample, timeline_of_rehearsal
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.progress import along
+from keen_ripple.media.ahead import ahead
 from keen_ripple.render import draw_at
 from keen_ripple.render.draw import Pixels
 
@@ -130,9 +131,9 @@ def check_room(timeline: Timeline, frames: Sequence[Frame], options: Options) ->
 
 
 def pictures(timeline: Timeline, frames: Sequence[Frame], options: Options) -> Iterator[Pixels]:
-    """The frames, drawn one by one: (height, width, 4), RGBA, not premultiplied."""
-    for frame in along(frames):
-        yield draw_at(timeline, frame.t_ms, options.scale, options.ground)
+    """The frames, drawn one by one: (height, width, 4), RGBA, not premultiplied. While one is worked at, the next is
+    drawn."""
+    yield from ahead(lambda frame: draw_at(timeline, frame.t_ms, options.scale, options.ground), along(frames))
 
 
 def columns_of(count: int, width: float, height: float, most: int) -> int:

@@ -35,6 +35,8 @@ from keen_ripple.render.draw import Pixels
 SHEET_SIDE = 8192
 """px; larger pictures are refused by some that show them."""
 PALETTE_FRAMES, PALETTE_PIXELS = 24, 2_000_000
+HELD_PIXELS = 60_000_000
+"""Of all frames together, held at once."""
 CLOCK_OF_GIF_MS, FASTEST_OF_GIF = 10, 50.0
 
 
@@ -137,19 +139,22 @@ def _planned(form: MovingPicture | SpriteSheet, timeline: Timeline, options: Opt
 
 
 def _gif(drawn: Drawn) -> bytes:
-    with stage(0.0, 0.2):
-        some = list(_some(drawn))
-    with stage(0.2, 1.0):
-        return encoders.gif(drawn.pixels(), drawn.lengths_ms, drawn.again, some, drawn.options.dither)
-
-
-def _some(drawn: Drawn) -> Iterator[Pixels]:
-    """Frames from all of the run, for a palette; of large ones every so many px."""
-    frames = drawn.frames
-    chosen = [frames[i] for i in sorted({round(i) for i in np.linspace(0, len(frames) - 1, PALETTE_FRAMES)})]
-    for pixels in pictures(drawn.timeline, chosen, drawn.options):
-        step = max(math.ceil(math.sqrt(pixels[..., 0].size * len(chosen) / PALETTE_PIXELS)), 1)
-        yield pixels[::step, ::step]
+    count = len(drawn.frames)
+    chosen = sorted({round(i) for i in np.linspace(0, count - 1, PALETTE_FRAMES)})
+    width, height = check_room(drawn.timeline, drawn.frames, drawn.options)
+    # What has room is drawn once, the rest again for those that the palette is made of.
+    if width * height * count <= HELD_PIXELS:
+        with stage(0.0, 0.5):
+            held: Sequence[Pixels] = list(drawn.pixels())
+        some, begin = [held[i] for i in chosen], 0.5
+    else:
+        with stage(0.0, 0.2):
+            some = list(pictures(drawn.timeline, [drawn.frames[i] for i in chosen], drawn.options))
+        held, begin = (), 0.2
+    step = max(math.ceil(math.sqrt(width * height * len(chosen) / PALETTE_PIXELS)), 1)
+    some = [pixels[::step, ::step] for pixels in some]
+    with stage(begin, 1.0):
+        return encoders.gif(held or drawn.pixels(), drawn.lengths_ms, drawn.again, some, drawn.options.dither)
 
 
 GIF = MovingPicture("gif", "image/gif", _gif, 25.0, FASTEST_OF_GIF, CLOCK_OF_GIF_MS, takes=OF_PICTURES | {"dither"})

@@ -16,6 +16,7 @@ import av
 import numpy as np
 from PIL import Image
 
+from keen_ripple.media.ahead import ahead
 from keen_ripple.media.reel import Pixels
 
 Numbers = np.ndarray[Any, np.dtype[np.uint8]]
@@ -39,7 +40,8 @@ def gif(
 ) -> bytes:
     """`lengths_ms` are multiples of 10. The palette is made of `some` of the frames, and is one for all of them."""
     palette = Palette(some)
-    numbers, lengths = _without_repeats([palette.numbers(frame, dither) for frame in frames], lengths_ms)
+    found = ahead(lambda frame: palette.numbers(frame, dither), frames, most=2)
+    numbers, lengths = _without_repeats(list(found), lengths_ms)
     if len(numbers) == 1:
         return _still_gif(palette.image(numbers[0]))
     file = io.BytesIO()
@@ -125,11 +127,10 @@ def webm(frames: Iterable[Pixels], lengths_ms: Sequence[int], clear: bool) -> by
             # BT.709 in TV range.
             setattr(stream.codec_context, value, 1)
         start = 0
-        for pixels, length_ms in _with_last_again(frames, lengths_ms):
-            pixels = _even(pixels)
+        shown = ahead(lambda pixels: _in_yuv(_even(pixels), stream.pix_fmt), frames)
+        for frame, length_ms in _with_last_again(shown, lengths_ms):
             if start == 0:
-                stream.height, stream.width = pixels.shape[:2]
-            frame = _in_yuv(pixels, stream.pix_fmt)
+                stream.height, stream.width = frame.height, frame.width
             frame.pts, frame.time_base = start, Fraction(1, 1000)
             container.mux(stream.encode(frame))
             start += length_ms
@@ -137,7 +138,7 @@ def webm(frames: Iterable[Pixels], lengths_ms: Sequence[int], clear: bool) -> by
     return file.getvalue()
 
 
-def _with_last_again(frames: Iterable[Pixels], lengths_ms: Sequence[int]) -> Iterator[tuple[Pixels, int]]:
+def _with_last_again(frames: Iterable[Any], lengths_ms: Sequence[int]) -> Iterator[tuple[Any, int]]:
     """A film lasts until its last frame begins, so that one is there twice: one ms of it is left for the second."""
     last = None
     for last, length_ms in zip(frames, lengths_ms, strict=True):
@@ -146,28 +147,25 @@ def _with_last_again(frames: Iterable[Pixels], lengths_ms: Sequence[int]) -> Ite
         yield last, 1
 
 
-# Of BT.709 in TV range: rows for Y, Cb and Cr of R, G and B, all 0–1, and where each begins.
-TO_YUV = np.array(
-    [
-        [219 * 0.2126, 219 * 0.7152, 219 * 0.0722],
-        [-112 * 0.2126 / 0.9278, -112 * 0.7152 / 0.9278, 112.0],
-        [112.0, -112 * 0.7152 / 0.7874, -112 * 0.0722 / 0.7874],
-    ],
-    np.float32,
-)
-OFFSET = np.array([16.0, 128.0, 128.0], np.float32)
+# Of BT.709 in TV range: Y, Cb and Cr of R, G and B, all 0–255, and where each begins.
+TO_Y = (219 * 0.2126 / 255, 219 * 0.7152 / 255, 219 * 0.0722 / 255, 16.0)
+TO_CB = (-112 * 0.2126 / 0.9278 / 255, -112 * 0.7152 / 0.9278 / 255, 112.0 / 255, 128.0)
+TO_CR = (112.0 / 255, -112 * 0.7152 / 0.7874 / 255, -112 * 0.0722 / 0.7874 / 255, 128.0)
 
 
 def _in_yuv(pixels: Pixels, form: str) -> Any:
-    """Colour at half the width and height, as the format has it; rounded once, which converters for speed do not."""
+    """Colour at half the width and height, as the format has it; by a matrix, which is exact to rounding, as converters
+    for speed are not."""
     height, width = pixels.shape[:2]
-    yuv = pixels[..., :3].astype(np.float32) / 255.0 @ TO_YUV.T + OFFSET
-    halved = yuv.reshape(height // 2, 2, width // 2, 2, 3).mean(axis=(1, 3))
+    colours = Image.frombytes("RGB", (width, height), pixels.tobytes(), "raw", "RGBX")
+    halved = colours.reduce(2)
     frame: Any = av.VideoFrame(width, height, form)
-    for plane, values in zip(frame.planes, (yuv[..., 0], halved[..., 1], halved[..., 2], pixels[..., 3]), strict=False):
-        rows = np.zeros((values.shape[0], plane.line_size), np.uint8)
-        rows[:, : values.shape[1]] = np.rint(values)
-        plane.update(rows.tobytes())
+    planes = (colours.convert("L", TO_Y), halved.convert("L", TO_CB), halved.convert("L", TO_CR), pixels[..., 3])
+    for plane, values in zip(frame.planes, planes, strict=False):
+        shown = np.asarray(values)
+        rows = np.zeros((shown.shape[0], plane.line_size), np.uint8)
+        rows[:, : shown.shape[1]] = shown
+        plane.update(rows)
     return frame
 
 
@@ -215,15 +213,17 @@ class Palette:
     def numbers(self, frame: Pixels, dither: bool) -> Numbers:
         """For each pixel the number of its colour."""
         clear = frame[..., 3] < SEEN
+        packed = _packed(frame)
         if dither:
             plain = Image.fromarray(np.ascontiguousarray(frame[..., :3]), "RGB")
             own = self.image(np.zeros((1, 1), np.uint8))
             numbers = np.array(plain.quantize(palette=own, dither=Image.Dither.FLOYDSTEINBERG))
         else:
-            packed = _packed(frame)
-            asked = np.unique(packed[~clear])
-            self._learn(asked[self._numbers[asked] == CLEAR])
             numbers = self._numbers[packed]
+            asked = np.unique(packed[(numbers == CLEAR) & ~clear])
+            if asked.size:
+                self._learn(asked)
+                numbers = self._numbers[packed]
         numbers[clear] = CLEAR
         return numbers
 
@@ -236,13 +236,12 @@ class Palette:
 
 
 def _packed(frame: Pixels) -> np.ndarray[Any, np.dtype[np.uint32]]:
-    """Each colour as one number."""
-    rgb = frame[..., :3].astype(np.uint32)
-    return np.asarray(rgb[..., 0] << 16 | rgb[..., 1] << 8 | rgb[..., 2], np.uint32)
+    """Each colour as one number, red in its lowest byte."""
+    return np.asarray(np.ascontiguousarray(frame).view("<u4")[..., 0] & 0xFFFFFF, np.uint32)
 
 
 def _unpacked(packed: np.ndarray[Any, np.dtype[np.uint32]]) -> Pixels:
-    return np.stack([packed >> 16, packed >> 8 & 255, packed & 255], axis=-1).astype(np.uint8)
+    return np.stack([packed & 255, packed >> 8 & 255, packed >> 16], axis=-1).astype(np.uint8)
 
 
 def _quantized(packed: np.ndarray[Any, np.dtype[np.uint32]], most: int) -> Pixels:

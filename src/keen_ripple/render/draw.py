@@ -97,4 +97,8 @@ def _drawn(piece: Piece, looks: list[tuple[Pose, float]], scale: float, ground: 
     canvas.scale(scale, scale)
     added(canvas, looks, lambda pose: draw_layers(canvas, piece.layers, pose, piece.fonts))
     image = surface.makeImageSnapshot()
+    premultiplied = image.toarray(colorType=skia.kRGBA_8888_ColorType, alphaType=skia.kPremul_AlphaType)
+    # What is opaque throughout is the same either way, and dividing takes most of the time.
+    if (premultiplied[..., 3] == 255).all():
+        return np.asarray(premultiplied)
     return np.asarray(image.toarray(colorType=skia.kRGBA_8888_ColorType))

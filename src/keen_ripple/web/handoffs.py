@@ -10,13 +10,15 @@ from flask.typing import ResponseReturnValue
 from keen_ripple.core.live.rehearse import rehearse
 from keen_ripple.core.timeline import Timeline, timeline_of_rehearsal
 from keen_ripple.handoff import AS_IT_IS, FORMATS, Format, Options
+from keen_ripple.handoff.frames import part_of, played
+from keen_ripple.handoff.lottie import LOTTIE
 from keen_ripple.jobs import ALL, FILES, MEASURED, Order
 from keen_ripple.jobs.making import zipped
 from keen_ripple.jobs.orders import Acted
 from keen_ripple.store import pieces
 from keen_ripple.web import rehearsals, revisions
 from keen_ripple.web.contract.fault import RequestFault
-from keen_ripple.web.contract.handed import HandoffMeasured, HandoffReport, Handoffs, Refusal
+from keen_ripple.web.contract.handed import HandoffMeasured, HandoffReport, Handoffs, OfRun, Refusal
 from keen_ripple.web.database import connection
 from keen_ripple.web.jobs import jobs, made, order_of, told_of
 from keen_ripple.web.security import of_others
@@ -81,7 +83,16 @@ def reported(form: Format, timeline: Timeline, options: Options = AS_IT_IS) -> H
         leaves_out=found.leaves_out,
         said=found.said,
         refused=refused,
+        part=_part(form, timeline),
     )
+
+
+def _part(form: Format, timeline: Timeline) -> OfRun | None:
+    """Of what shows moving pictures, or frames as they do."""
+    if "fps" not in form.takes and form.name != LOTTIE.name:
+        return None
+    part = part_of(played(timeline).run)
+    return OfRun(begin_ms=part.begin_ms, end_ms=part.end_ms, again=part.again)
 
 
 @blueprint.get("/all.zip")
@@ -94,8 +105,8 @@ def everything(piece_id: str) -> Response:
 @blueprint.get("/<name>")
 def download(piece_id: str, name: str) -> Response:
     """The piece in one format, as a download; several files as a zip."""
-    form, (played, acted) = _known(name), _played(piece_id)
-    stem = f"{piece_id}.{played}" if played else piece_id
+    form, (of, acted) = _known(name), _played(piece_id)
+    stem = f"{piece_id}.{of}" if of else piece_id
     files = made(order_of(piece_id, FILES, name, _options(), acted))
     if len(files) > 1:
         return Response(zipped(stem, files), mimetype=ZIP, headers=_as(f"{stem}.{name}.zip"))
@@ -114,7 +125,21 @@ def looked_at(piece_id: str, name: str, ending: str) -> Response:
     if ending not in form.endings:
         raise RequestFault(f"{name} has no file {ending!r}.", value=ending, remedy=f"Known: {', '.join(form.endings)}.")
     content = made(order_of(piece_id, FILES, name, _options(), _played(piece_id)[1]))[ending]
+    if "held" in request.args:
+        content = _held(content)
     return of_others(Response(content, mimetype=form.endings[ending]))
+
+
+# The page that frames it says at which moment (ms) it stands still.
+HOLD = b"""<script>addEventListener('message', ({ source, data }) => {
+  if (source === parent) for (const each of document.getAnimations()) { each.pause(); each.currentTime = data; }
+});</script>"""
+
+
+def _held(content: bytes) -> bytes:
+    """A page or an SVG that can be held, beside the stage."""
+    before, end, after = content.rpartition(b"</body>" if b"</body>" in content else b"</svg>")
+    return before + HOLD + end + after
 
 
 def _of(timeline: Timeline, acted: Acted) -> Timeline:

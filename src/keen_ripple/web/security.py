@@ -39,7 +39,7 @@ def _refuse_strangers() -> None:
 
 NOBODYS = (
     "sandbox allow-scripts; default-src 'none'; script-src 'unsafe-inline'; style-src 'unsafe-inline'; "
-    "img-src data:; font-src data:; media-src data:; base-uri 'none'; form-action 'none'; frame-ancestors "
+    "img-src data:; font-src data:; media-src data:; worker-src blob:; base-uri 'none'; form-action 'none'; frame-ancestors "
 )
 
 
@@ -59,7 +59,8 @@ def framed_anywhere(response: Response) -> Response:
 def _headers(response: Response) -> Response:
     own = (
         "default-src 'none'; script-src 'self'; connect-src 'self'; font-src 'self'; img-src 'self' data:; "
-        f"media-src 'self' data:; frame-src 'self'; style-src 'self' 'nonce-{nonce()}'; "
+        # What reads films that can be seen through makes its worker of a text of its own.
+        f"media-src 'self' data:; worker-src blob:; frame-src 'self'; style-src 'self' 'nonce-{nonce()}'; "
         "base-uri 'none'; form-action 'none'; frame-ancestors 'none'"
     )
     response.headers.setdefault("Content-Security-Policy", own)

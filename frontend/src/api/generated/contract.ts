@@ -2166,11 +2166,20 @@ export interface HandoffReport {
   leaves_out: string[];
   said: string[];
   refused: Refusal[];
+  part: OfRun | null;
 }
 export interface Refusal {
   message: string;
   place: string;
   remedy: string;
+}
+/**
+ * The part of the run that a file shows, ms, and whether it is played again and again.
+ */
+export interface OfRun {
+  begin_ms: number;
+  end_ms: number;
+  again: boolean;
 }
 export interface Handoffs {
   formats: HandoffReport[];

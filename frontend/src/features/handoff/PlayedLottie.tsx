@@ -1,14 +1,17 @@
 import { useQuery } from '@tanstack/react-query';
 import { useEffect, useRef } from 'react';
 import { api } from '../../api/client';
+import type { Follow } from './held';
 
 interface Props {
   address: string;
   title: string;
+  /** Held at the moments of others, instead of playing by itself. */
+  follow?: Follow;
 }
 
 /** A Lottie file, played by a player of its own, which is loaded only here. */
-export function PlayedLottie({ address, title }: Props) {
+export function PlayedLottie({ address, title, follow }: Props) {
   const into = useRef<HTMLDivElement>(null);
   const { data, error } = useQuery({
     queryKey: ['lottie', address],
@@ -28,11 +31,15 @@ export function PlayedLottie({ address, title }: Props) {
       container: into.current,
       renderer: 'svg',
       loop: true,
-      autoplay: true,
+      autoplay: !follow,
       animationData: structuredClone(file),
     });
-    return () => shown.destroy();
-  }, [data]);
+    const stop = follow?.((t) => shown.goToAndStop(t, false));
+    return () => {
+      stop?.();
+      shown.destroy();
+    };
+  }, [data, follow]);
   if (error) return <p role="alert">{error.message}</p>;
   if (!data) return null;
   const { w, h } = data.file;

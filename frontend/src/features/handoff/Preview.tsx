@@ -4,7 +4,10 @@ import { useState } from 'react';
 import { api } from '../../api/client';
 import type { HandoffReport } from '../../api/contract';
 import { Choice } from '../../shared/ui/Choice';
+import { useBench } from '../workbench';
+import { Beside } from './Beside';
 import { Copy } from './Copy';
+import { isHeld } from './HeldFile';
 import type { Offered } from './formats';
 import { Making } from './Making';
 import { PlayedLottie } from './PlayedLottie';
@@ -29,6 +32,10 @@ export function Preview({ id, version, format, report, options, work }: Props) {
   const [which, setWhich] = useState('');
   const ending = which || endings[0];
   const isPossible = report !== null && !report.refused.length;
+  const isMade = work.job?.state === 'done';
+  // Of what happens by itself, whatever can be held at a moment is held at that of the stage.
+  const moves = useBench((b) => b.run.total_ms > 0);
+  const isBeside = moves && !options.of && ending !== undefined && isHeld(ending);
   const size = ending ? work.job?.sizes[ending] : undefined;
   const address = ending && api.handedAddress(id, format.name, ending, version, options);
   return (
@@ -48,8 +55,11 @@ export function Preview({ id, version, format, report, options, work }: Props) {
         )}
       </header>
       <div className="shown">
-        {isPossible && work.job?.state !== 'done' && <Making work={work} />}
-        {isPossible && work.job?.state === 'done' && address && (
+        {isPossible && !isMade && <Making work={work} />}
+        {isPossible && isMade && address && isBeside && (
+          <Beside key={address} ending={ending} address={address} title={format.title} part={report.part} />
+        )}
+        {isPossible && isMade && address && !isBeside && (
           <File key={address} ending={ending} address={address} title={format.title} />
         )}
       </div>

@@ -12,5 +12,6 @@ export { valueOf } from './values';
 /** With the runtime, which most views do not need at once. */
 export const UsedPiece = later(async () => (await import('./UsedPiece')).UsedPiece);
 export { waysRun } from './waysRun';
-export { openFilmsBy } from './films';
+export { endFilm, isDecodable, openFilmsBy, showFilm } from './films';
+export { reelOf } from './reels';
 export { loadLottieBy } from './lotties';

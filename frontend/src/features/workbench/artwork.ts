@@ -12,6 +12,7 @@ import { chosenLayers } from './chosen';
 import { isFont, takeFont } from './fonts';
 import { placed, walk } from './tree';
 import { lastOf } from '../../shared/known';
+import { dataOf } from '../../shared/dataOf';
 
 /** The layers on top of all others: in an empty piece, which takes their size, as they are; else as one group around a place of it, no larger than the piece. */
 export function addArtwork(piece: Piece, artwork: Artwork, at: Point = middleOf(piece)): Edit & { id: string } {
@@ -111,15 +112,6 @@ async function dropFont(file: File): Promise<void> {
   const family = await takeFont(file, texts);
   if (family && !texts.length) choose({ told: `${family} is here: choose it as the family of a text.` });
 }
-
-const dataOf = (file: File): Promise<string> =>
-  new Promise((resolve, reject) => {
-    const reader = Object.assign(new FileReader(), {
-      onload: () => resolve(reader.result as string),
-      onerror: () => reject(reader.error as Error),
-    });
-    reader.readAsDataURL(file);
-  });
 
 /** A picture from a file, as a document has it. Rejects with CannotBe for what is none, or too large. */
 export async function readPicture(file: File): Promise<{ source: string; width: number; height: number }> {

@@ -14,6 +14,14 @@ class Refusal(Sent):
     remedy: str
 
 
+class OfRun(Sent):
+    """The part of the run that a file shows, ms, and whether it is played again and again."""
+
+    begin_ms: float
+    end_ms: float
+    again: bool
+
+
 class HandoffReport(Answer):
     """What a file for others would hold, told before it is made; `refused` says why there is none.
 
@@ -27,6 +35,8 @@ class HandoffReport(Answer):
     # What is said otherwise than the format says things by itself.
     said: tuple[str, ...]
     refused: list[Refusal]
+    # None for what plays the run itself, its lead-in too, or does not play.
+    part: OfRun | None
 
 
 class Handoffs(Answer):

@@ -7,7 +7,7 @@ import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
-from selenium.webdriver import ActionChains
+from selenium.webdriver import ActionChains, Keys
 from selenium.webdriver.common.actions.wheel_input import ScrollOrigin
 
 ROOT = Path(__file__).parents[1]
@@ -47,12 +47,6 @@ def workbench_ghosts_and_way(bench: Bench) -> None:
     bench.button("dashed: before").click()
     bench.button("path").click()
     bench.button("zoom in").click()
-
-
-def fill_editor(bench: Bench) -> None:
-    piece(bench, "sonar-sweep")
-    bench.one("[data-row='beam']").click()
-    bench.one("[aria-label='Choose stop 3']").click()
 
 
 def spring_editor(bench: Bench) -> None:
@@ -162,6 +156,19 @@ def hand_off(bench: Bench) -> None:
     bench.wait(lambda: "At most" in bench.one("[aria-label=Measured]").text)
 
 
+def hand_off_beside(bench: Bench) -> None:
+    piece(bench, "tide-loader")
+    bench.button("Hand off").click()
+    bench.button("Lottie").click()
+    bench.wait(lambda: bench.all(".beside [role=img] path"))
+    bench.button("Pause").click()
+    for _ in range(8):
+        bench.one(".beside [role=slider]").send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)
+    bench.wait(lambda: "At most" in bench.one("[aria-label=Measured]").text)
+    bench.button("All as zip").click()
+    bench.wait(lambda: bench.all("[aria-label='All formats'] [role=progressbar]"))
+
+
 def timing_sheet(bench: Bench) -> None:
     piece(bench, "crossing-progress")
     bench.button("Hand off").click()
@@ -180,11 +187,11 @@ def gallery(bench: Bench) -> None:
 
 
 VIEWS: list[Callable[[Bench], None]] = [
-    *(shelf, workbench_layer, workbench_ghosts_and_way, fill_editor, spring_editor, run_sheet, takes),
+    *(shelf, workbench_layer, workbench_ghosts_and_way, spring_editor, run_sheet, takes),
     rehearse,
     *(copies, traits, screen, scrolled),
     *(undercurrent_editor, medium, artwork, fonts),
-    *(hand_off, timing_sheet, gallery),
+    *(hand_off, hand_off_beside, timing_sheet, gallery),
 ]
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import base64
 import random
 import re
 from collections.abc import Callable
@@ -17,9 +18,10 @@ from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample, timeline_of
 from keen_ripple.handoff import FORMATS
 from keen_ripple.handoff.beyond_css import beyond_css
+from keen_ripple.handoff.css_values import INITIAL
 from keen_ripple.measured.elements import HOLD as HELD
 from keen_ripple.measured.elements import LOOK
-from keen_ripple.render import draw_at, draw_pose
+from keen_ripple.render import draw_at, draw_pose, png
 from support import DEMO, PLAYING, piece, pixels, timeline_in, way
 
 HOLD = f"""
@@ -353,3 +355,36 @@ def test_ellipses_are_drawn_as_they_leave(browser, tmp_path: Path, more: dict[st
     timeline = open_page(browser, tmp_path, document)
     ours = draw_pose(timeline.piece, timeline.rest, ground="white")[:, :, :3].astype(np.int16)
     assert np.abs(pixels(browser, 140, 90) - ours).max() <= 4
+
+
+@pytest.mark.parametrize("focus", [0.0, 0.3, 0.5, 1.0])
+@pytest.mark.parametrize("fit", ["cover", "contain", "fill"])
+def test_pictures_lie_in_their_boxes_as_they_are_drawn(browser, tmp_path: Path, fit: str, focus: float) -> None:
+    stripes = np.zeros((20, 80, 4), np.uint8)
+    stripes[...] = [(i // 10 * 30, 90, 200 - i // 10 * 20, 255) for i in range(80)]
+    source = f"data:image/png;base64,{base64.b64encode(png(stripes)).decode()}"
+    layer = {"id": "view", "name": "View", "kind": "picture", "x": 10, "y": 10, "width": 40, "height": 40}
+    look = {"source": source, "fit": fit, "focus_x": focus, "focus_y": focus}
+    document = piece([{**layer, **look}], width=60, height=60, states=[{"id": "a", "name": "A"}], transitions=[])
+    timeline = open_page(browser, tmp_path, document)
+    ours = draw_pose(timeline.piece, timeline.rest, ground="white")[:, :, :3].astype(np.int16)
+    off = np.abs(pixels(browser, 60, 60) - ours)
+    # At the edges of stripes pixels are mixed.
+    assert (off.max(axis=2) > 40).mean() < 0.02
+
+
+def test_what_is_left_out_is_what_browsers_have_by_themselves(browser) -> None:
+    # Written so that there is something to blend from; none of it is seen.
+    written = {"rotate", "scale", "transform", "filter", "transform-origin"}
+    asked = """const [element] = document.body.children, found = {};
+    for (const [css, text] of Object.entries(arguments[0])) {
+      element.style.cssText = `${css}: ${text}`;
+      const ours = getComputedStyle(element).getPropertyValue(css);
+      element.style.cssText = `${css}: initial`;
+      if (ours !== getComputedStyle(element).getPropertyValue(css)) found[css] = ours;
+    }
+    return found;"""
+    browser.get("data:text/html,<div></div>")
+    own = {css: text for css, text in INITIAL.items() if css not in written}
+    found = browser.execute_script(asked, own)
+    assert found == {}

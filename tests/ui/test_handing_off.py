@@ -31,10 +31,16 @@ def chosen(bench, title: str) -> None:
 
 
 def size_of_picture(bench) -> list[int]:
-    asked = (
-        "const i = document.querySelector('.handed img'); return i?.complete ? [i.naturalWidth, i.naturalHeight] : []"
-    )
+    asked = """const i = document.querySelector('.handed img');
+    const c = document.querySelector('.handed canvas[data-frame]');
+    return i?.complete ? [i.naturalWidth, i.naturalHeight] : c ? [c.width, c.height] : []"""
     return bench.browser.execute_script(asked)
+
+
+def asked_for(bench, option: str) -> bool:
+    return bench.browser.execute_script(
+        "return performance.getEntriesByType('resource').some(({ name }) => name.includes(arguments[0]))", option
+    )
 
 
 def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
@@ -60,7 +66,7 @@ def test_a_piece_leaves_as_pictures_and_as_text(bench, tmp_path: Path) -> None:
     bench.fill(bench.field("background"), "#ffffff")
     bench.wait(lambda: "Half transparency" not in bench.one(".told").text, "a background")
     bench.one(".told .ant-checkbox-input").click()
-    bench.wait(lambda: "dither=1" in bench.one(".handed img").get_attribute("src"), "dots")
+    bench.wait(lambda: asked_for(bench, "/gif?scale=2&ground=%23ffffff&dither=1"), "dots")
     bench.fill(bench.field("background"), "fogg")
     bench.wait(lambda: "'fogg' is not a colour" in bench.one(".told").text, "what is no colour")
     assert bench.field("background").get_attribute("value") == "fogg"
@@ -102,9 +108,8 @@ def test_a_video_and_a_sprite_sheet_are_seen(bench) -> None:
     moving(bench)
     bench.button("Hand off").click()
     chosen(bench, "Video")
-    film = bench.one(".handed video")
-    bench.wait(lambda: film.get_property("currentTime") > 0, "that it plays")
-    assert (film.get_property("videoWidth"), film.get_property("videoHeight")) == (120, 60)
+    film = bench.wait(lambda: bench.one(".handed figure canvas"), "the film")
+    bench.wait(lambda: (film.get_property("width"), film.get_property("height")) == (120, 60), "its pictures")
     chosen(bench, "Sprite sheet")
     bench.wait(lambda: size_of_picture(bench) and size_of_picture(bench)[0] % 120 == 0, "the sheet")
     assert bench.button("Download buoy-light.sprite.zip").is_displayed()
@@ -142,6 +147,51 @@ def test_what_takes_long_says_how_long_and_is_stopped(bench, tmp_path: Path) -> 
     bench.wait(lambda: zipfile.is_zipfile(tmp_path / "buoy-light.zip"), "all formats")
     assert len(zipfile.ZipFile(tmp_path / "buoy-light.zip").namelist()) >= 20
     assert bench.errors() == []
+
+
+def seen_at(bench, ms: int) -> list[list[int]]:
+    """Where the mark is on the stage and in the file, when both are held at that moment: by their colours."""
+    slider = bench.one(".beside [role=slider]")
+    now = int(slider.get_attribute("aria-valuenow"))
+    for _ in range(abs(ms - now) // 100):
+        slider.send_keys(Keys.SHIFT, Keys.ARROW_RIGHT if ms > now else Keys.ARROW_LEFT)
+    assert slider.get_attribute("aria-valuenow") == str(ms)
+    return [marks(bench, figure) for figure in bench.all(".beside figure")]
+
+
+def marks(bench, figure) -> list[int]:
+    """The columns of a figure in which the mark is seen, first and last, from the piece's left."""
+    image = Image.open(io.BytesIO(figure.screenshot_as_png)).convert("RGB")
+    red = [x for x in range(image.width) if any(is_red(image.getpixel((x, y))) for y in range(0, image.height, 3))]
+    middle = (image.width - 120) // 2
+    return [red[0] - middle, red[-1] - middle] if red else []
+
+
+def is_red(colour) -> bool:
+    return colour[0] > 180 and colour[1] < 120
+
+
+@pytest.mark.parametrize("title", ["Web page", "SVG", "Video", "GIF", "Animated WebP", "Animated PNG", "Lottie"])
+def test_stage_and_file_are_held_at_the_same_moment(bench, title: str) -> None:
+    moving(bench)
+    bench.button("Hand off").click()
+    chosen(bench, title)
+    bench.wait(lambda: bench.all(".beside figure"), "both")
+    bench.button("Pause").click()
+    bench.one(".beside [role=slider]").send_keys(Keys.SHIFT, Keys.ARROW_LEFT)
+    length = int(bench.one(".beside [role=slider]").get_attribute("aria-valuemax"))
+    # A picture stands for as long as 40 ms, in which the mark goes a few px.
+    where, most = [], 2 if title in ("Web page", "SVG", "Lottie") else 14
+    for _ in range(40):
+        bench.one(".beside [role=slider]").send_keys(Keys.SHIFT, Keys.ARROW_LEFT)
+    for ms in (0, length // 400 * 100, length // 200 * 100):
+
+        def together(ms: int = ms) -> list[int]:
+            stage, file = seen_at(bench, ms)
+            return stage if file and max(abs(a - b) for a, b in zip(stage, file, strict=True)) <= most else []
+
+        where.append(bench.wait(together, f"both at {ms} ms"))
+    assert len({place[0] for place in where}) > 1
 
 
 def test_a_lottie_file_plays_with_the_picture_in_it(bench) -> None:

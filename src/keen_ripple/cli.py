@@ -78,7 +78,7 @@ def _parser() -> argparse.ArgumentParser:
         arguments.of_serving(command)
         command.set_defaults(command=serving.serve, with_demo=name == "demo")
     command = commands.add_parser("work", help="make hand-offs for servers that ask on the same queue")
-    command.add_argument("--at-once", type=arguments.at_once, default=2, metavar="N", help="so many, 2 if not given")
+    command.add_argument("--at-once", type=arguments.at_once, default=1, metavar="N", help="so many, 1 if not given")
     _with_database(command, serving.work)
     command = commands.add_parser("import", help="put pieces from files on a shelf, all of them or none")
     command.add_argument("files", nargs="+", type=Path, metavar="FILE", help="pieces, bundles, zips of them")

@@ -79,9 +79,12 @@ def test_what_waits_is_stopped_before_it_is_begun(jobs: Jobs) -> None:
     until(lambda: jobs.look(LONG.id).state == "running", "the first begun")  # type: ignore[union-attr]
     assert jobs.ahead_of(waits) == 1
     assert jobs.stop(waits.id).state == "stopped"  # type: ignore[union-attr]
-    made(jobs, LONG)
-    # What is short goes before what is drawn, and comes after what was stopped has been passed over.
+    # What is quick does not wait for what is drawn.
     made(jobs, Order(TIDE, FILES, "tokens", AS_IT_IS))
+    assert jobs.look(LONG.id).state == "running"  # type: ignore[union-attr]
+    made(jobs, LONG)
+    made(jobs, Order(TIDE, FILES, "gif", AS_IT_IS))
+    # It has been passed over.
     assert jobs.look(waits.id).share == 0.0  # type: ignore[union-attr]
 
 
@@ -114,7 +117,7 @@ def test_nothing_that_comes_out_of_a_queue_is_run(tmp_path: Path) -> None:
     queue = Queue(str(tmp_path / "jobs.sqlite"))
     bomb = b"cos\nsystem\n(S'touch " + str(tmp_path / "run").encode() + b"'\ntR."
     for message in (bomb, b"[]", b'["1", "os.system"]', b'["1", "keen_ripple.jobs.queue.begin"]'):
-        queue.huey.storage.enqueue(message, 5.0)
+        queue.quick.storage.enqueue(message)
     assert made(jobs, Order(TIDE, FILES, "tokens", AS_IT_IS))
     assert not (tmp_path / "run").exists()
     jobs.stop_all()

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import atexit
 import json
+import os
 import threading
 import time
 from collections.abc import Callable
@@ -20,7 +21,8 @@ from keen_ripple.jobs.orders import Order
 from keen_ripple.jobs.queue import Queue, QueueFault
 from keen_ripple.jobs.work import work_beside
 
-AT_ONCE = 2
+# An edit keeps a processor to itself: however it gives way, what is drawn uses memory that it shares with others.
+AT_ONCE = max((os.cpu_count() or 2) - 1, 1)
 WATCH_S = 0.5
 # Whoever has said nothing for so long is not at it any more.
 LOST_S = 6.0
@@ -44,7 +46,7 @@ class Watched:
 
 
 class Jobs:
-    """Of one server. On a file it has workers of its own, `at_once` of them; on a Redis others work."""
+    """Of one server. On a file it has workers of its own, `at_once` and one for what is quick; on a Redis others do."""
 
     def __init__(self, place: str, at_once: int = AT_ONCE) -> None:
         self._at_once = at_once
@@ -80,13 +82,13 @@ class Jobs:
         if job is None:
             queue.put(order_of(job_id), order.to_json())
         self._enter(job_id)
-        return self._attempt(job_id, 1 if job is None else job.attempt + 1, 0, order.priority)
+        return self._attempt(job_id, 1 if job is None else job.attempt + 1, 0, order.is_quick)
 
-    def _attempt(self, job_id: str, attempt: int, lost: int, priority: int) -> Job:
+    def _attempt(self, job_id: str, attempt: int, lost: int, is_quick: bool) -> Job:
         queue, job = self._begun(), Job(job_id, attempt)
-        head = {"attempt": attempt, "lost": lost, "priority": priority}
+        head = {"attempt": attempt, "lost": lost, "is_quick": is_quick}
         queue.put(head_of(job_id), json.dumps(head).encode())
-        queue.send(job_id, attempt, priority)
+        queue.send(job_id, attempt, is_quick)
         with self._lock:
             self._open[job_id] = Watched(_seen(job), time.monotonic())
         return job
@@ -194,10 +196,10 @@ class Jobs:
             return
         if job.state == "waiting":
             if queue.is_empty:
-                queue.send(job.id, job.attempt, head["priority"])
+                queue.send(job.id, job.attempt, head["is_quick"])
                 self._open[job.id].since_s = time.monotonic()
         elif head["lost"] + 1 < MOST_ATTEMPTS:
-            self._attempt(job.id, job.attempt + 1, head["lost"] + 1, head["priority"])
+            self._attempt(job.id, job.attempt + 1, head["lost"] + 1, head["is_quick"])
         else:
             fault = f"Whoever made it was ended {MOST_ATTEMPTS} times."
             remedy = "Perhaps there was too little memory: choose fewer or smaller pictures."

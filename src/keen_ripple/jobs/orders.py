@@ -56,9 +56,9 @@ class Order:
         return replace(self, what=FILES).id if self.what == MEASURED else None
 
     @property
-    def priority(self) -> int:
-        """What is made in no time goes before what is drawn."""
-        return int(self.what == FILES and "fps" not in FORMATS[self.format].takes)
+    def is_quick(self) -> bool:
+        """Whether it is made in no time, as what is drawn throughout is not."""
+        return self.what == FILES and "fps" not in FORMATS[self.format].takes
 
 
 @cache

@@ -10,7 +10,7 @@ from pathlib import Path
 from typing import Any
 
 import redis
-from huey import Huey, PriorityRedisHuey, SqliteHuey
+from huey import Huey, RedisHuey, SqliteHuey
 from huey.constants import EmptyData
 from huey.registry import Message
 from huey.serializer import Serializer
@@ -58,47 +58,52 @@ def _nobody_works(job_id: str, attempt: int) -> None:
 
 
 class Queue:
-    """Messages for workers, and bytes by keys that all see. `place` is a file, or the address of a Redis."""
+    """Messages for workers, and bytes by keys that all see. `place` is a file, or the address of a Redis.
+
+    What is made in no time has a line of its own, so that it never waits for what is drawn.
+    """
 
     def __init__(self, place: str, work: Work = _nobody_works) -> None:
         self.place = place
         self.is_shared = place.startswith(REDIS)
         with self._told():
-            self.huey: Huey = _on_redis(place) if self.is_shared else _on_file(place)
+            make = _on_redis if self.is_shared else _on_file
+            self.long, self.quick = make(place, NAME), make(place, f"{NAME}-quick")
 
         # Messages name a function by its module: whoever sends and whoever works has this one.
         def begin(job_id: str, attempt: int) -> None:
             work(job_id, attempt)
 
-        self._begin = self.huey.task()(begin)
+        self._begin_long, self._begin_quick = self.long.task()(begin), self.quick.task()(begin)
 
     def put(self, key: str, data: bytes) -> None:
         with self._told():
-            self.huey.storage.put_data(key, data)
+            self.long.storage.put_data(key, data)
 
     def peek(self, key: str) -> bytes | None:
         with self._told():
-            found = self.huey.storage.peek_data(key)
+            found = self.long.storage.peek_data(key)
         return None if found is EmptyData else bytes(found)
 
     def claim(self, key: str, data: bytes) -> bool:
         """Puts it, and says so, for the first who does."""
         with self._told():
-            return bool(self.huey.storage.put_if_empty(key, data))
+            return bool(self.long.storage.put_if_empty(key, data))
 
     def delete(self, key: str) -> None:
         with self._told():
-            self.huey.storage.delete_data(key)
+            self.long.storage.delete_data(key)
 
-    def send(self, job_id: str, attempt: int, priority: int) -> None:
+    def send(self, job_id: str, attempt: int, is_quick: bool) -> None:
+        line, begin = (self.quick, self._begin_quick) if is_quick else (self.long, self._begin_long)
         with self._told():
-            self.huey.enqueue(self._begin.s(job_id, attempt, priority=priority))
+            line.enqueue(begin.s(job_id, attempt))
 
     @property
     def is_empty(self) -> bool:
         """Whether no message waits."""
         with self._told():
-            return not self.huey.storage.queue_size()
+            return not self.long.storage.queue_size() and not self.quick.storage.queue_size()
 
     @contextmanager
     def _told(self) -> Iterator[None]:
@@ -126,19 +131,19 @@ class Queue:
         return QueueFault(f"The file of the jobs cannot be used: {error}.", remedy=remedy)
 
 
-def _on_redis(address: str) -> Huey:
+def _on_redis(address: str, name: str) -> Huey:
     try:
-        return PriorityRedisHuey(NAME, url=address, serializer=InJson(), results=False)
+        return RedisHuey(name, url=address, serializer=InJson(), results=False)
     except ValueError as error:
         remedy = "Give one such as redis://127.0.0.1:6379/0."
         raise Fault(f"{address!r} is no address of a Redis: {error}", place=SETTING, remedy=remedy) from None
 
 
-def _on_file(place: str) -> Huey:
+def _on_file(place: str, name: str) -> Huey:
     if not Path(place).absolute().parent.is_dir():
         remedy = "Make it, or name another file."
         raise Fault(f"There is no folder {Path(place).parent}.", place=SETTING, remedy=remedy)
-    return SqliteHuey(NAME, filename=place, timeout=BUSY_S, serializer=InJson(), results=False)
+    return SqliteHuey(name, filename=place, timeout=BUSY_S, serializer=InJson(), results=False)
 
 
 def place_of(setting: str, database: str | Path) -> str:

@@ -11,7 +11,8 @@ import traceback
 from collections.abc import Iterable
 from dataclasses import replace
 
-from huey.consumer import Consumer, ConsumerStopped
+from huey import Huey
+from huey.consumer import Consumer
 
 from keen_ripple.core.errors import Fault
 from keen_ripple.handoff.format import Files
@@ -141,24 +142,15 @@ def _checked(files: Files) -> Files:
 
 
 class Workers:
-    """So many at once, each in a thread that waits for a process."""
+    """So many at once, and one for what is quick; each in a thread that waits for a process."""
 
     def __init__(self, place: str, at_once: int) -> None:
         self._own = threading.local()
         self._all: list[Worker] = []
         self.queue = Queue(place, self._work)
-        self._consumer = Consumer(
-            self.queue.huey,
-            workers=at_once,
-            worker_type="thread",
-            periodic=False,
-            initial_delay=LOOK_S / 4.0,
-            max_delay=LOOK_S,
-            scheduler_interval=60,
-            health_check_interval=1,
-        )
-
-        self.queue.huey.on_startup()(self._begin)
+        self._consumers = [_consumer(self.queue.long, at_once), _consumer(self.queue.quick, 1)]
+        for line in (self.queue.long, self.queue.quick):
+            line.on_startup()(self._begin)
 
     def _begin(self) -> None:
         """In each thread."""
@@ -175,15 +167,27 @@ class Workers:
 
     def run(self) -> None:
         """Until interrupted."""
-        self._consumer.start()
+        for consumer in self._consumers:
+            consumer.start()
+        # At once: what is being made is begun again by others.
         for number in (signal.SIGINT, signal.SIGTERM):
-            signal.signal(number, signal.default_int_handler)
-        checked = time.monotonic()
-        try:
-            while True:
-                checked = self._consumer.loop(checked)
-        except (KeyboardInterrupt, ConsumerStopped):
-            _end(self._all)
+            signal.signal(number, lambda *_: _end(self._all))
+        checked = [time.monotonic() for _ in self._consumers]
+        while True:
+            checked = [each.loop(at) for each, at in zip(self._consumers, checked, strict=True)]
+
+
+def _consumer(line: Huey, at_once: int) -> Consumer:
+    return Consumer(
+        line,
+        workers=at_once,
+        worker_type="thread",
+        periodic=False,
+        initial_delay=LOOK_S / 4.0,
+        max_delay=LOOK_S,
+        scheduler_interval=60,
+        health_check_interval=1,
+    )
 
 
 def _end(workers: Iterable[Worker]) -> None:

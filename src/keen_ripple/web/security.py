@@ -39,7 +39,8 @@ def _refuse_strangers() -> None:
 
 NOBODYS = (
     "sandbox allow-scripts; default-src 'none'; script-src 'unsafe-inline'; style-src 'unsafe-inline'; "
-    "img-src data:; font-src data:; media-src data:; worker-src blob:; base-uri 'none'; form-action 'none'; frame-ancestors "
+    "img-src data:; font-src data:; media-src data:; worker-src blob:; base-uri 'none'; form-action 'none'; "
+    "frame-ancestors "
 )
 
 

@@ -14,9 +14,10 @@ from pathlib import Path
 import pytest
 
 from keen_ripple.handoff import FORMATS, Options
-from keen_ripple.jobs import FILES, Jobs, Order, QueueAway, QueueFault
+from keen_ripple.jobs import FILES, Jobs, Order, QueueAway, QueueFault, QueueFull, Unmade
 from keen_ripple.jobs import jobs as jobs_module
 from keen_ripple.jobs import work as work_module
+from keen_ripple.jobs.kept import file_of
 from keen_ripple.jobs.queue import Queue
 from keen_ripple.jobs.work import Worker
 from queues import Elsewhere, Redis, until
@@ -128,6 +129,33 @@ def test_a_disk_that_is_full_is_told(tmp_path: Path) -> None:
     }
     with pytest.raises(QueueFault, match="no room"):
         queue.put("more", b"x" * 100_000)
+
+
+def test_what_fails_in_the_middle_leaves_nothing_to_the_next(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    queue = Queue(str(tmp_path / "jobs.sqlite"))
+    jobs = Jobs(queue.place)
+    jobs._queue = queue
+    put, worker = queue.put, Worker(queue)
+
+    def full(key: str, data: bytes) -> None:
+        if key.startswith(FOG.id) and b'"beat": 2' in data:
+            raise QueueFull("No room.")
+        put(key, data)
+
+    monkeypatch.setattr(queue, "put", full)
+    orders = [FOG, Order(DEMO["tide-loader"], FILES, "tokens", Options())]
+    for order in orders:
+        worker.work(jobs.ask(order).id, 1)
+    worker.end()
+    assert [state(jobs, order) for order in orders] == ["failed", "done"]
+    assert jobs.made(orders[1], 1.0, lambda: False).keys() == {"tokens.json"}
+    # What a storage lets go of is made again.
+    job = jobs.look(orders[1].id)
+    assert job is not None
+    queue.delete(file_of(job, "tokens.json"))
+    with pytest.raises(Unmade, match="made again"):
+        jobs.made(orders[1], 1.0, lambda: False)
+    assert state(jobs, orders[1]) == "waiting"
 
 
 def test_a_redis_that_goes_and_comes_back_loses_nothing(redis: Redis, expected: bytes) -> None:

@@ -109,6 +109,9 @@ def test_the_oldest_make_room(jobs: Jobs, monkeypatch: pytest.MonkeyPatch) -> No
         until(lambda order=order: not jobs._open, "that it has ended")  # type: ignore[misc]
     assert [jobs.look(order.id) is not None for order in orders] == [False, True, True, True]
     assert made(jobs, orders[0])
+    # Orders are kept only until they are done.
+    until(lambda: not jobs._open, "that it has ended")
+    assert jobs._begun().peek(f"{orders[0].id}.order") is None
 
 
 def test_nothing_that_comes_out_of_a_queue_is_run(tmp_path: Path) -> None:

@@ -29,7 +29,10 @@ class Ended(Exception):
 
 
 class Hand:
+    """`is_busy` from the beginning of an order until it is answered."""
+
     def __init__(self) -> None:
+        self.is_busy = False
         self._process: BaseProcess | None = None
         self._pipe: Connection | None = None
 
@@ -47,6 +50,7 @@ class Hand:
         """Begins to make it, as `making.make` does; the process stays for the next order. Raises Ended."""
         self.warm()
         assert self._pipe is not None
+        self.is_busy = True
         try:
             self._pipe.send((order, source))
         except OSError as error:
@@ -56,9 +60,11 @@ class Hand:
         """The next that it says; None when it has said nothing for so long. Raises Ended."""
         assert self._pipe is not None
         try:
-            return self._pipe.recv() if self._pipe.poll(longest_s) else None
+            said: Message | None = self._pipe.recv() if self._pipe.poll(longest_s) else None
         except (EOFError, OSError) as error:
             raise Ended from error
+        self.is_busy = said is None or said[0] == "share"
+        return said
 
     def end(self) -> None:
         """With all that it has begun, browsers too."""
@@ -71,6 +77,7 @@ class Hand:
         if self._pipe is not None:
             self._pipe.close()
         self._process = self._pipe = None
+        self.is_busy = False
 
 
 def _makes(pipe: Connection) -> None:

@@ -54,6 +54,8 @@ class Jobs:
         self._lock = threading.RLock()
         self._queue: Queue | None = None
         self._open: dict[str, Watched] = {}
+        # As they were last seen, so that they are not looked at again whenever something new is asked for.
+        self._ended: dict[str, Job | None] = {}
         self._workers: BaseProcess | None = None
         self._watching = threading.Event()
 
@@ -75,14 +77,16 @@ class Jobs:
 
     def ask(self, order: Order, again: bool = False) -> Job:
         """Begins to make it, unless it is made or being made; `again` where it was stopped or could not be made."""
-        queue, job_id = self._begun(), order.id
-        job = self.look(job_id)
+        job = self.look(order.id)
         if job is not None and not (again and job.state in ("stopped", "failed")):
             return job
-        if job is None:
-            queue.put(order_of(job_id), order.to_json())
-        self._enter(job_id)
-        return self._attempt(job_id, 1 if job is None else job.attempt + 1, 0, order.is_quick)
+        return self._anew(order, 0 if job is None else job.attempt)
+
+    def _anew(self, order: Order, attempts: int) -> Job:
+        with self._lock:
+            self._begun().put(order_of(order.id), order.to_json())
+            self._enter(order.id)
+            return self._attempt(order.id, attempts + 1, 0, order.is_quick)
 
     def _attempt(self, job_id: str, attempt: int, lost: int, is_quick: bool) -> Job:
         queue, job = self._begun(), Job(job_id, attempt)
@@ -91,6 +95,7 @@ class Jobs:
         queue.send(job_id, attempt, is_quick)
         with self._lock:
             self._open[job_id] = Watched(_seen(job), time.monotonic())
+            self._ended.pop(job_id, None)
         return job
 
     def look(self, job_id: str) -> Job | None:
@@ -129,7 +134,11 @@ class Jobs:
             return files
         if job.fault is not None:
             raise Fault(**job.fault)
-        raise Unmade("It was stopped, or is not kept any more.", remedy="Ask for it again.")
+        if job.state == "done":
+            # Whoever keeps it has let go of it.
+            self._anew(order, job.attempt)
+            raise Unmade("What was made is not kept any more: it is made again.", remedy="Ask for it again.")
+        raise Unmade("It was stopped.", remedy="Ask for it again.")
 
     def _enter(self, job_id: str) -> None:
         """The latest are kept, those before them make room."""
@@ -147,9 +156,9 @@ class Jobs:
         found: dict[str, Job | None] = {}
         size = 0
         for number, job_id in enumerate(reversed(known)):
-            job = self.look(job_id) if job_id not in self._open else None
             if job_id in self._open:
                 continue
+            job = self._ended[job_id] if job_id in self._ended else self.look(job_id)
             size += sum(job.sizes.values()) if job is not None else 0
             if number >= MOST_KEPT or size > MOST_BYTES:
                 found[job_id] = job
@@ -157,6 +166,7 @@ class Jobs:
 
     def _drop(self, job_id: str, job: Job | None) -> None:
         queue = self._begun()
+        self._ended.pop(job_id, None)
         queue.delete(head_of(job_id))
         queue.delete(order_of(job_id))
         for attempt in range(1, job.attempt + 1 if job is not None else 1):
@@ -181,12 +191,19 @@ class Jobs:
         if watched is None:
             return
         if job is None or job.has_ended:
-            with self._lock:
-                self._open.pop(job_id, None)
+            self._close(job_id, watched, job)
         elif _seen(job) != watched.seen:
             watched.seen, watched.since_s = _seen(job), now
         elif now - watched.since_s > LOST_S:
             self._rescue(job)
+
+    def _close(self, job_id: str, watched: Watched, job: Job | None) -> None:
+        """It has ended, unless it has been begun again meanwhile: then its order is needed."""
+        with self._lock:
+            if self._open.get(job_id) is watched:
+                self._begun().delete(order_of(job_id))
+                self._ended[job_id] = job
+                del self._open[job_id]
 
     def _rescue(self, job: Job) -> None:
         """Nobody works at it: it is begun again. What waits may have to wait, but not where no message is left."""

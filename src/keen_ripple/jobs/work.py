@@ -55,15 +55,23 @@ class Worker:
         try:
             self._keep(job, self._made(job, order))
         except Unwanted:
-            self._hand.end()
             self._end(replace(job, state="stopped"))
         except Ended:
             # Nobody says that it goes on any more, and so it is begun again.
-            self._hand.end()
+            return
         except Fault as fault:
             self._end(replace(job, state="failed", fault=told(fault)))
 
     def _made(self, job: Job, order: bytes) -> Files:
+        try:
+            return self._heard(job, order)
+        finally:
+            # Whatever ended this before it was answered: the next order is not to hear the answer.
+            if self._hand.is_busy:
+                self._hand.end()
+                self._hand.warm()
+
+    def _heard(self, job: Job, order: bytes) -> Files:
         # It may have been stopped while it waited.
         self._say(job)
         self._hand.begin(order, self._source(order))
@@ -78,7 +86,6 @@ class Worker:
                 raise Fault(**heard[1])
             share = share if heard is None else max(share, heard[1])
             if now - start > LONGEST_S:
-                self._hand.end()
                 raise Fault("This takes more than an hour.", remedy="Choose fewer or smaller pictures.")
             if now - said >= BEAT_S:
                 said = now

@@ -125,7 +125,7 @@ def looked_at(piece_id: str, name: str, ending: str) -> Response:
     if ending not in form.endings:
         raise RequestFault(f"{name} has no file {ending!r}.", value=ending, remedy=f"Known: {', '.join(form.endings)}.")
     content = made(order_of(piece_id, FILES, name, _options(), _played(piece_id)[1]))[ending]
-    if "held" in request.args:
+    if "held" in request.args and ending in ("html", "svg"):
         content = _held(content)
     return of_others(Response(content, mimetype=form.endings[ending]))
 

@@ -9,7 +9,7 @@ from pathlib import Path
 
 from keen_ripple import demo
 from keen_ripple.core.errors import Fault
-from keen_ripple.jobs.jobs import Jobs
+from keen_ripple.jobs import Jobs, QueueAway
 from keen_ripple.jobs.queue import place_of
 from keen_ripple.store import atomic, connect, pieces, told
 from keen_ripple.web import drawing
@@ -39,7 +39,11 @@ def serve(database: Path, port: int, *, with_demo: bool, access: Access = HERE, 
     # Asked to end by another program it ends as it does by a key, and takes along what it began.
     signal.signal(signal.SIGTERM, signal.default_int_handler)
     drawing.PICTURES.warm()
-    jobs.begin()
+    try:
+        jobs.begin()
+    except QueueAway as fault:
+        # Pieces are edited all the same, and it is asked again.
+        print(f"keen-ripple: {fault}", file=sys.stderr)
     print(f"http://127.0.0.1:{server.effective_port}/", flush=True)
     if access.origin is not None:
         print(f"For others: {access.origin}/", flush=True)

@@ -3,7 +3,7 @@
 SHELL := /bin/bash
 .SHELLFLAGS := -eu -o pipefail -c
 .DEFAULT_GOAL := help
-.PHONY: help setup demo test lint bench types lock wheel
+.PHONY: help setup demo test lint bench cross-check types lock wheel
 
 PORT ?= 8090
 DB ?= quay-nine.sqlite
@@ -16,6 +16,7 @@ help:
 	@echo "make demo   set up, load Quay Nine and serve it (PORT=…, DB=…)"
 	@echo "make test   set up, Chromium and Redis included; run linters, type checks and all tests"
 	@echo "make bench  the benchmarks, as ratios to a peer"
+	@echo "make cross-check  web formats of the demo in Chromium, Firefox and WebKit, held against the core"
 	@echo "make wheel  one file to install without Node, and in dist/ all that it needs"
 	@echo "make setup  set up what the application needs, and build the page"
 
@@ -47,6 +48,16 @@ lint: .setup/dev .setup/node
 
 bench: .setup/dev .setup/drawing .setup/chromium $(PAGE)
 	@$(PY) -m pytest benchmarks --benchmark-enable --benchmark-disable-gc -s
+
+# Not part of the tests: three browsers are a lot to install.
+cross-check: setup .setup/dev .setup/chromium .setup/browsers
+	@$(PY) scripts/cross_check.py
+
+.setup/browsers:
+	@echo "· Firefox and WebKit"
+	@command -v apt-get >/dev/null && [ "$$(id -u)" = 0 ] || { echo "Install Debian's firefox-esr, webkit2gtk-driver and xvfb as root, then try again."; exit 1; }
+	@apt-get update -qq && DEBIAN_FRONTEND=noninteractive apt-get install -y -qq --no-install-recommends firefox-esr webkit2gtk-driver xvfb xauth >/dev/null
+	@mkdir -p .setup && touch $@
 
 types: .setup/runtime .setup/node
 	@$(PY) scripts/generate_types.py

@@ -55,7 +55,8 @@ class Animation:
 
     def shorthand(self) -> str:
         if self.section is not None:
-            return f"{self.name} 1ms linear both"
+            # Along a way any length is all of it; browsers that follow no scrolling stay at its beginning.
+            return f"{self.name} 1000000s linear both"
         delay = f" {self.delay_ms}ms" if self.delay_ms else ""
         # What is played several times comes to rest where it began, which is where its element stands without it.
         count = "infinite" if self.plays is None else self.plays if self.plays > 1 else "both"

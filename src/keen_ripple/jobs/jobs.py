@@ -28,6 +28,7 @@ WATCH_S = 0.5
 LOST_S = 6.0
 # What nobody has begun after that is left alone.
 ALONE_S = 4.0
+STOPPING_S = 5.0
 MOST_ATTEMPTS = 3
 MOST_KEPT, MOST_BYTES = 200, 512_000_000
 SOON_S, LATER_S = 0.02, 0.25
@@ -237,6 +238,9 @@ class Jobs:
         with self._lock:
             if self._workers is not None:
                 self._workers.terminate()
+                self._workers.join(STOPPING_S)
+                # What it began ends with it, however it ends.
+                self._workers.kill()
                 self._workers.join()
             self._workers = None
 

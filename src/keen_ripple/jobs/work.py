@@ -180,8 +180,12 @@ class Workers:
         for number in (signal.SIGINT, signal.SIGTERM):
             signal.signal(number, lambda *_: _end(self._all))
         checked = [time.monotonic() for _ in self._consumers]
-        while True:
-            checked = [each.loop(at) for each, at in zip(self._consumers, checked, strict=True)]
+        try:
+            while True:
+                checked = [each.loop(at) for each, at in zip(self._consumers, checked, strict=True)]
+        finally:
+            # A signal that came before stops the consumers, and what makes things has to end all the same.
+            _end(self._all)
 
 
 def _consumer(line: Huey, at_once: int) -> Consumer:

@@ -69,16 +69,18 @@ addEventListener('load', async () => {
 """
 
 
-def measured_elements(timeline: Timeline, name: str, files: Files, moments: Sequence[float]) -> Measured:
-    """Of formats that show elements. Raises NotMeasured."""
+def measured_elements(
+    timeline: Timeline, name: str, files: Files, moments: Sequence[float], shown: Callable[[str], Any] = seen
+) -> Measured:
+    """Of formats that show elements, as the browser behind `shown` has them. Raises NotMeasured."""
     drawn = beyond_css(timeline) if name != "element" else {}
     if WHOLE in drawn:
         raise NotMeasured("Not measured: all of it is drawn into pictures.", remedy="Measure a WebP, drawn alike.")
     page, root, origin, hold = PAGES[name](timeline, files)
     script = SCRIPT.replace("LOOK", LOOK).replace("ROOT", root).replace("ORIGIN", origin).replace("HOLD", hold)
     script = script.replace("MOMENTS", json.dumps(list(moments)))
-    found = seen(page.replace("</body>", f"<script>{script}</script></body>"))
-    _, by = browser()
+    found = shown(page.replace("</body>", f"<script>{script}</script></body>"))
+    by = browser()[1] if shown is seen else "another browser"
     layers = [layer.id for layer in said(timeline.piece.layers, drawn)]
     names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)}
     # A mask is not painted, however it is filled.

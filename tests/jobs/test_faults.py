@@ -85,8 +85,13 @@ def test_what_is_killed_again_and_again_fails_with_its_reason(on_a_file: Jobs, m
     monkeypatch.setattr(jobs_module, "MOST_ATTEMPTS", 2)
     huge = replace(FOG, options=Options(scale=8.0))
     on_a_file.ask(huge)
+
+    def is_at(attempt: int) -> bool:
+        job = on_a_file.look(huge.id)
+        return job is not None and job.attempt == attempt and job.share > 0.0
+
     for attempt in (1, 2):
-        until(lambda a=attempt: on_a_file.look(huge.id).share > 0.0 and on_a_file.look(huge.id).attempt == a, "begun")  # type: ignore[union-attr, misc]
+        until(lambda a=attempt: is_at(a), "somebody who makes it")  # type: ignore[misc]
         kill(makers(on_a_file)[1:])
     until(lambda: state(on_a_file, huge) == "failed", "its failure")
     job = on_a_file.look(huge.id)

@@ -221,7 +221,8 @@ def test_a_link_shows_the_piece_anywhere_until_it_is_taken_back(bench, tmp_path:
     bench.button("Hand off").click()
     chosen(bench, "Live page")
     bench.button("Make a link").click()
-    address, frame = (bench.wait(lambda n=n: bench.all(".line-to-copy code")[n].text) for n in (0, 1))
+    bench.wait(lambda: len(bench.all(".line-to-copy code")) == 2, "its address")
+    address, frame = (line.text for line in bench.all(".line-to-copy code"))
     assert "/p/" in address and frame.startswith(f'<iframe src="{address}" title="Buoy light" width="120" height="60"')
     # In a page of somebody else it plays; the application itself cannot be framed there.
     application = f'<iframe src="{address.split("/p/")[0]}/"></iframe>'

@@ -29,7 +29,7 @@ FOG = Order(DEMO["fog-notice"], FILES, "apng", Options(scale=2.0))
 @pytest.fixture(autouse=True)
 def impatient(monkeypatch: pytest.MonkeyPatch) -> None:
     """Still longer than workers need to say that they are at it."""
-    monkeypatch.setattr(jobs_module, "LOST_S", 2.0)
+    monkeypatch.setattr(jobs_module, "LOST_S", 3.0)
 
 
 @pytest.fixture(scope="module")
@@ -78,7 +78,7 @@ def test_whoever_is_killed_at_any_moment_leaves_nothing_half(on_a_file: Jobs, ex
     files = on_a_file.made(FOG, 60.0, lambda: False)
     assert files["png"] == expected
     job = on_a_file.look(FOG.id)
-    assert job is not None and job.attempt <= 2
+    assert job is not None and job.attempt <= 3
 
 
 def test_what_is_killed_again_and_again_fails_with_its_reason(on_a_file: Jobs, monkeypatch: pytest.MonkeyPatch) -> None:

@@ -17,7 +17,7 @@ from queues import until
 from support import DEMO, timeline_in
 
 TIDE = DEMO["tide-loader"]
-LONG = Order(DEMO["fog-notice"], FILES, "webp", Options(scale=3.0))
+LONG = Order(DEMO["fog-notice"], FILES, "webp", Options(scale=4.0))
 
 
 def made(jobs: Jobs, order: Order) -> dict[str, bytes]:

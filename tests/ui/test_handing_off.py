@@ -194,6 +194,18 @@ def test_stage_and_file_are_held_at_the_same_moment(bench, title: str) -> None:
     assert len({place[0] for place in where}) > 1
 
 
+def test_what_follows_scrolling_is_not_held_by_time(bench) -> None:
+    bench.open("/pieces/pier-story")
+    bench.button("Hand off").click()
+    frame = bench.wait(lambda: bench.all(".beside iframe"), "the page")[0]
+    bench.browser.switch_to.frame(frame)
+    states = """const all = document.getAnimations();
+    return [...new Set(all.map(({ timeline, playState }) => `${timeline.constructor.name} ${playState}`))].sort()"""
+    held = ["DocumentTimeline paused", "ViewTimeline running"]
+    bench.wait(lambda: bench.browser.execute_script(states) == held, "time held, scrolling not")
+    bench.browser.switch_to.default_content()
+
+
 def test_a_lottie_file_plays_with_the_picture_in_it(bench) -> None:
     bench.open("/pieces/pier-card")
     bench.button("Hand off").click()

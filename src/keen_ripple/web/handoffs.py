@@ -15,6 +15,7 @@ from keen_ripple.handoff.lottie import LOTTIE
 from keen_ripple.jobs import ALL, FILES, MEASURED, Order
 from keen_ripple.jobs.making import zipped
 from keen_ripple.jobs.orders import Acted
+from keen_ripple.measured.elements import HOLD
 from keen_ripple.store import pieces
 from keen_ripple.web import rehearsals, revisions
 from keen_ripple.web.contract.fault import RequestFault
@@ -131,15 +132,15 @@ def looked_at(piece_id: str, name: str, ending: str) -> Response:
 
 
 # The page that frames it says at which moment (ms) it stands still.
-HOLD = b"""<script>addEventListener('message', ({ source, data }) => {
-  if (source === parent) for (const each of document.getAnimations()) { each.pause(); each.currentTime = data; }
-});</script>"""
+LISTENS = f"""<script>addEventListener('message', ({{ source, data: t }}) => {{
+  if (source === parent) {{ {HOLD} }}
+}});</script>""".encode()
 
 
 def _held(content: bytes) -> bytes:
     """A page or an SVG that can be held, beside the stage."""
     before, end, after = content.rpartition(b"</body>" if b"</body>" in content else b"</svg>")
-    return before + HOLD + end + after
+    return before + LISTENS + end + after
 
 
 def _of(timeline: Timeline, acted: Acted) -> Timeline:

@@ -199,14 +199,14 @@ def _bundle(options: argparse.Namespace) -> None:
 
 
 def _timeline(options: argparse.Namespace) -> Timeline:
-    piece, events = _piece(options), getattr(options, "events", None)
+    events = getattr(options, "events", None)
     if events is None and not getattr(options, "every_way", False):
         if getattr(options, "until", None) is not None:
             raise Fault(
                 "The run lasts as long as it lasts.", place="--until", remedy="Give --events or --every-way too."
             )
-        return library.timeline(piece)
-    return library.rehearsal(piece, library.json_in(events) if events else None, options.until)
+        return library.timeline(options.pieces[0], options.library)
+    return library.rehearsal(_piece(options), library.json_in(events) if events else None, options.until)
 
 
 def _run(options: argparse.Namespace) -> None:

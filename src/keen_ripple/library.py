@@ -49,11 +49,9 @@ def assemble(source: Path | Mapping[str, Any], folder: Path | None = None) -> Pi
     The others come with it in a bundle, or lie in `folder` as `ID.json`. Its placements hold the layers of their
     originals then: to edit a piece and write it again, use `read`. Raises DocumentFault, OSError, PlacingFault.
     """
-    from keen_ripple.core.document.bundle import read_library, unbundled
     from keen_ripple.core.flow.placing import placed
 
-    document, own = unbundled(json_in(source) if isinstance(source, Path) else source)
-    return placed(read(document), read_library(_found(document, folder, own)))
+    return placed(*_with_library(source, folder))
 
 
 def bundle(source: Path | Mapping[str, Any], folder: Path) -> Document:
@@ -67,6 +65,14 @@ def bundle(source: Path | Mapping[str, Any], folder: Path) -> Document:
     found = bundled(document, _found(document, folder, own))
     assemble(found)
     return found
+
+
+def _with_library(source: Path | Mapping[str, Any], folder: Path | None) -> tuple[Piece, Mapping[str, Piece]]:
+    """A piece as it is written, and what stands in it."""
+    from keen_ripple.core.document.bundle import read_library, unbundled
+
+    document, own = unbundled(json_in(source) if isinstance(source, Path) else source)
+    return read(document), read_library(_found(document, folder, own))
 
 
 def _found(document: Any, folder: Path | None, own: Mapping[str, Any]) -> dict[str, Any]:
@@ -87,14 +93,18 @@ def document_of(piece: Piece) -> Document:
     return written(piece)
 
 
-def timeline(piece: Piece) -> Timeline:
+def timeline(source: Piece | Path | Mapping[str, Any], folder: Path | None = None) -> Timeline:
     """All motion of a piece worked out: its `poses` by state, its `run` in ms, its `legs` with their tapes.
 
-    Raises RunFault for a loop that takes no time, TooMuchFault for more motion than can be played.
+    From a file or a JSON value, what stands in it is found as by `assemble`; and what its copies may set can be set in
+    what is handed off. Raises RunFault for a loop that takes no time, TooMuchFault for more motion than can be played.
     """
     from keen_ripple.core.timeline import timeline_of
 
-    return timeline_of(piece)
+    if isinstance(source, Path | Mapping):
+        piece, library = _with_library(source, folder)
+        return timeline_of(piece, library=library)
+    return timeline_of(source)
 
 
 def sample(timeline: Timeline, times_ms: Iterable[float]) -> Sequence[Pose]:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import re
 import shutil
 import subprocess
 from pathlib import Path
@@ -15,6 +16,7 @@ from test_live_in_chromium import switch
 
 from keen_ripple.core.timeline import sample
 from keen_ripple.handoff import AS_IT_IS, FORMATS
+from keen_ripple.handoff.settings import settings_of
 from support import DEMO, timeline_in
 
 FRONTEND = Path(__file__).parents[2] / "frontend"
@@ -117,6 +119,66 @@ def test_it_plays_what_the_core_computes(browser, tmp_path: Path) -> None:
     assert browser.execute_script("return document.adoptedStyleSheets.length") == 1
 
 
+def kinds(**more: Any) -> dict[str, Any]:
+    """The lamp with a trait and with parameters of every kind that names of elements leave room for."""
+    parameters = [
+        {"id": "style", "name": "Glow", "kind": "colour", "bind": [{"layer": "box", "property": "fill"}]},
+        {"id": "far", "name": "Far", "kind": "number", "bind": [{"layer": "box", "property": "x", "state": "far"}]},
+        {"id": "length", "name": "Length", "kind": "time", "bind": [{"transition": "on-to-off"}]},
+    ]
+    changes = {"box": {"width": 70}}
+    options = [{"id": "narrow", "name": "Narrow"}, {"id": "wide", "name": "Wide", "changes": changes}]
+    traits = [{"id": "breadth", "name": "Breadth", "options": options}]
+    return switch(id="deck-lamp", name="Deck lamp", parameters=parameters, traits=traits, **more)
+
+
+LOOK = """
+const style = getComputedStyle(arguments[0].shadowRoot.querySelector('.scene:not(.under) [data-layer=box]'));
+return [style.width, style.backgroundColor, Math.round(new DOMMatrix(style.transform).e)];
+"""
+WARNED = "window.warned = []; console.warn = (text) => warned.push(text);"
+
+
+def test_three_with_values_of_their_own(browser, tmp_path: Path) -> None:
+    page = tmp_path / "page.html"
+    tags = ("", ' state="far" far="90" breadth="wide"', ' style-colour="#d9503a" far="late" length="0"')
+    elements = "".join(f'<deck-lamp id="{n}"{more}></deck-lamp>' for n, more in enumerate(tags))
+    page.write_text(f"{HEAD}{elements}<script>{WARNED}</script>{inline_module(kinds())}", "utf-8")
+    browser.get(page.as_uri())
+    first, second, third = (browser.find_element("id", str(n)) for n in range(3))
+    own = timeline_in(kinds()).rest["box"]
+    until(browser, lambda: browser.execute_script(LOOK, second)[2] == 90)
+    width = f"{own['width']:g}px"
+    assert browser.execute_script(LOOK, first)[::2] == [width, own["x"]]
+    assert browser.execute_script(LOOK, second)[0] == "70px"
+    assert browser.execute_script(LOOK, third) == [width, "rgb(217, 80, 58)", own["x"]]
+    # What cannot be is told, and left as the piece has it.
+    told = browser.execute_script("return warned")
+    assert len(told) == 2 and "Far cannot be “late”" in told[0] and "Give a number from" in told[1]
+    # By property, while it plays and while it stands; and taken back.
+    browser.execute_script("Object.assign(arguments[0], { styleColour: 'rgb(0 0 255)', breadth: 'wide' })", first)
+    assert browser.execute_script(LOOK, first)[:2] == ["70px", "rgb(0, 0, 255)"]
+    browser.execute_script("arguments[0].paused = true; arguments[0].far = 33", second)
+    assert browser.execute_script(LOOK, second)[2] == 33
+    browser.execute_script("arguments[0].removeAttribute('breadth'); arguments[0].styleColour = null", first)
+    assert browser.execute_script(LOOK, first) == [width, browser.execute_script(LOOK, second)[1], own["x"]]
+    assert browser.execute_script(LOOK, third)[1] == "rgb(217, 80, 58)"
+
+
+def test_no_parameter_takes_a_name_that_elements_have(browser) -> None:
+    has = "return arguments[0].filter((name) => name in document.createElement('deck-lamp'))"
+    browser.get("about:blank")
+    taken = "return [...(function* (of) { for (const name in of) yield name })(document.createElement('deck-lamp'))]"
+    ids = {re.sub("([A-Z])", r"-\1", name).lower() for name in browser.execute_script(taken)}
+    fit = sorted(name for name in ids if re.fullmatch("[a-z0-9]+(-[a-z0-9]+)*", name) and not name.startswith("on"))
+    found = []
+    for start in range(0, len(fit), 60):
+        bind = [{"layer": "box", "property": "y"}]
+        own = [{"id": name, "name": name, "kind": "number", "bind": bind} for name in fit[start : start + 60]]
+        found += [each.member for each in settings_of(timeline_in(switch(parameters=own)))]
+    assert len(found) > 150 and browser.execute_script(has, found) == []
+
+
 def test_a_server_may_load_it(tmp_path: Path) -> None:
     for ending, text in module_of(switch(id="deck-lamp", name="Deck lamp")).items():
         (tmp_path / f"deck-lamp.{ending}").write_text(text, "utf-8")
@@ -148,7 +210,7 @@ export function App() {
       <button onClick={() => setState('far')}>go</button>
       <output>{state}</output>
       <DeckLamp state={state} onStateChange={({ to }) => setState(to)} className="one" />
-      <Lamp paused style={{ opacity: 0.5 }} />
+      <Lamp paused style={{ opacity: 0.5 }} breadth="wide" styleColour="#d9503a" far={90} />
     </StrictMode>
   );
 }
@@ -172,7 +234,7 @@ STRICT = {
 
 def test_the_component_is_strict_and_renders_on_a_server_and_twice_in_a_page(browser, tmp_path: Path) -> None:
     (tmp_path / "node_modules").symlink_to(MODULES)
-    for ending, text in module_of(switch(id="deck-lamp", name="Deck lamp"), "react").items():
+    for ending, text in module_of(kinds(), "react").items():
         (tmp_path / f"deck-lamp.{ending}").write_text(text, "utf-8")
     for name, text in (("App.tsx", APP), ("client.tsx", CLIENT), ("server.tsx", SERVER)):
         (tmp_path / name).write_text(text, "utf-8")
@@ -197,6 +259,7 @@ def test_the_component_is_strict_and_renders_on_a_server_and_twice_in_a_page(bro
     (tmp_path / "vite.config.mjs").write_text(whole)
     built = subprocess.run(vite, **run)
     assert built.returncode == 0, built.stderr
+    assert 'style-colour="#d9503a"' in rendered.stdout
     [script] = (tmp_path / "dist/assets").glob("*.js")
     (tmp_path / "page.html").write_text(f"{HEAD}<body></body><script>{script.read_text()}</script>")
     browser.get((tmp_path / "page.html").as_uri())
@@ -207,3 +270,5 @@ def test_the_component_is_strict_and_renders_on_a_server_and_twice_in_a_page(bro
     browser.find_element("css selector", "button").click()
     until(browser, lambda: browser.execute_script(X, one()) == 60)
     assert browser.execute_script("return document.querySelectorAll('deck-lamp').length") == 2
+    other = browser.find_element("css selector", "deck-lamp:not(.one)")
+    assert browser.execute_script(LOOK, other)[:2] == ["70px", "rgb(217, 80, 58)"]

@@ -68,6 +68,26 @@ def open_live(browser, folder: Path, document: dict[str, Any]) -> None:
     browser.execute_script(PRESSES)
 
 
+def test_it_is_set_from_the_beginning_and_while_it_plays(browser, tmp_path: Path) -> None:
+    bind = [{"layer": "box", "property": "fill"}, {"layer": "box", "property": "fill", "state": "far"}]
+    given = [{"id": "lamp", "name": "Lamp", "kind": "colour", "bind": bind}]
+    document = switch(parameters=given)
+    page = tmp_path / "lamp.live.html"
+    text = FORMATS["live"].write(timeline_in(document)).decode()
+    assert "lamp – a colour" in text
+    page.write_text(text.replace(" data-piece=", """ data-set='{"lamp": "#d9503a"}' data-piece=""", 1), "utf-8")
+    browser.get(page.as_uri())
+    colour = "return getComputedStyle(document.querySelector('[data-layer=box]')).backgroundColor"
+    assert browser.execute_script(colour) == "rgb(217, 80, 58)"
+    told = "try { document.querySelector('[data-piece]').set(arguments[0]) } catch (fault) { return fault.message }"
+    assert "There is no “wick”. Known: lamp." in browser.execute_script(told, {"wick": 1})
+    assert "Lamp cannot be “bright”" in browser.execute_script(told, {"lamp": "bright"})
+    assert browser.execute_script(told, {"lamp": "rgb(0 0 255)"}) is None
+    assert browser.execute_script(colour) == "rgb(0, 0, 255)"
+    assert browser.execute_script(told, {"lamp": None}) is None
+    assert browser.execute_script(colour) == "rgb(31, 122, 112)"
+
+
 def state(browser) -> str:
     return str(browser.execute_script("return document.querySelector('[data-piece]').state"))
 

@@ -52,8 +52,8 @@ def _kind(value: Any) -> str:
 
 
 def _layered(ours: Any, theirs: Any) -> Iterator[float]:
-    """Paints over each other, of any kind and in any order; what is hardly seen is hardly off."""
-    one, other = dict(_seen(ours)), dict(_seen(theirs))
+    """Paints over each other, of any kind and in any order, or texts; what is hardly seen is hardly off."""
+    one, other = _added(_seen(ours)), _added(_seen(theirs))
     _spread(one, other)
     _spread(other, one)
     for kind in one.keys() | other.keys():
@@ -72,13 +72,21 @@ def _spread(one: dict[str, tuple[float, Any]], other: dict[str, tuple[float, Any
         one[lacked[0]] = share, {**paint, "stops": [{**stop, "colour": colour} for stop in paint["stops"]]}
 
 
+def _added(seen: Iterator[tuple[str, tuple[float, Any]]]) -> dict[str, tuple[float, Any]]:
+    found: dict[str, tuple[float, Any]] = {}
+    for kind, (share, paint) in seen:
+        found[kind] = (found.get(kind, (0.0, paint))[0] + share, paint)
+    return found
+
+
 def _seen(paint: Any, share: float = 1.0) -> Iterator[tuple[str, tuple[float, Any]]]:
     """By kind, how much of what is seen is of it."""
     if _kind(paint) == "fade":
         yield from _seen(paint["from"], share * (1.0 - paint["share"]))
         yield from _seen(paint["to"], share * paint["share"])
     else:
-        yield _kind(paint), (share, paint)
+        is_text = isinstance(paint, str) and not COLOUR.match(paint)
+        yield (paint if is_text else _kind(paint)), (share, paint)
 
 
 def _dashes(ours: Sequence[float], theirs: Sequence[float]) -> Iterator[float]:

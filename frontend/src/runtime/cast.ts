@@ -42,6 +42,16 @@ export class Cast {
     this.begin();
   }
 
+  /** Goes on with other values, and all that lives in it. */
+  use(tables: Tables): void {
+    this.stage.use(tables);
+    this.waiting = tables.voices.filter(({ copy }) => this.waiting.some((voice) => voice.copy === copy));
+    for (const voice of this.voices) {
+      const found = tables.voices.find(({ copy }) => copy === voice.stage.copy);
+      if (found) voice.use(found.tables);
+    }
+  }
+
   get now(): number {
     return this.stage.now;
   }

@@ -36,11 +36,11 @@ export class Gestures {
   private readonly order: ReadonlyMap<string, number>;
   private readonly views: IntersectionObserver[] = [];
   /** Those of the piece, and of all that lives in it. */
-  private readonly transitions: readonly Transition[];
+  private transitions: readonly Transition[];
 
   constructor(
     private readonly root: HTMLElement,
-    private readonly tables: Tables,
+    private tables: Tables,
     private readonly to: Listening,
   ) {
     this.transitions = allOf(tables);
@@ -60,6 +60,12 @@ export class Gestures {
     on('focusin', (event) => this.focus('focus', event));
     on('focusout', (event) => this.focus('blur', event));
     this.watchViews();
+  }
+
+  /** Goes on with other values. */
+  use(tables: Tables): void {
+    this.tables = tables;
+    this.transitions = allOf(tables);
   }
 
   stop(): void {

@@ -117,6 +117,12 @@ export class Live {
     this.cast.go(state, t);
   }
 
+  /** Goes on with other values. */
+  use(tables: Tables): void {
+    this.cast.use(tables);
+    for (const part of this.parts.values()) part.turn();
+  }
+
   /** Shows a moment, which never lies before one that was shown or heard. */
   show(t: number): void {
     this.cast.playUntil(Math.max(t, this.cast.now));

@@ -35,7 +35,7 @@ export class Session {
   planned: readonly Event[] = [];
 
   constructor(
-    readonly tables: Tables,
+    public tables: Tables,
     private readonly pictures: Pictures,
     private readonly told: Told = {},
   ) {
@@ -69,6 +69,14 @@ export class Session {
       scrolled: () => this.live.cast.scrolled,
       scroll: (y) => this.improvise({ t_ms: this.catchUp(), cue: 'scroll', y: Math.round(y * 100) / 100 }),
     });
+  }
+
+  /** Goes on with other values, at the moment that is shown. */
+  use(tables: Tables): void {
+    this.tables = tables;
+    this.gestures?.use(tables);
+    this.live.use(tables);
+    this.show();
   }
 
   /** Begins to play, frame by frame. */

@@ -35,7 +35,7 @@ export class Stage {
   private pending: Event | null = null;
   private readonly left = new Map<string, number>();
   /** By the number of the property that moves; what has ended may stand here still. */
-  readonly motions: (Motion | null)[];
+  motions: (Motion | null)[];
 
   /** Is told of every transition as it begins, and of what became of every event. */
   onTaken: (taken: Taken) => void = () => undefined;
@@ -48,7 +48,7 @@ export class Stage {
 
   /** `origin_ms` is when its start is first shown, `copy` the free placement in which it stands. */
   constructor(
-    readonly tables: Tables,
+    public tables: Tables,
     readonly origin_ms = 0,
     readonly copy: string | null = null,
   ) {
@@ -76,6 +76,17 @@ export class Stage {
     } else {
       this.heed(event, t);
     }
+  }
+
+  /** Goes on with other values: what is on its way arrives where they have it. The same motions are in both. */
+  use(tables: Tables): void {
+    this.motions = this.motions.map((motion, index) => {
+      const [of, before] = [at(tables.motions, index), at(this.tables.motions, index)];
+      const goal = of.places[this.state] as Place;
+      if (!motion || motion.start.length !== goal.length) return null;
+      return { ...motion, of, goal: motion.goal === before.places[this.state] ? goal : motion.goal };
+    });
+    this.tables = tables;
   }
 
   /** When a tap that may become half of a double tap is heard as a single one, if there is one. */

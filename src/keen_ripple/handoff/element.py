@@ -16,6 +16,7 @@ from keen_ripple.handoff.live import built_script, handed_of, in_script, players
 from keen_ripple.handoff.names import in_comment
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.report import Report
+from keen_ripple.handoff.settings import settable_letters, setting_notes, settings_of, settings_told
 
 JS, TYPES = "text/javascript", "text/plain"
 
@@ -29,7 +30,8 @@ class Element:
     def report(self, timeline: Timeline, options: Options) -> Report:
         options.check(self.name, self.takes)
         holds = f"<{tag_of(timeline)}>, with all {len(timeline.piece.states)} states and their transitions."
-        return Report(holds, tuple(font_notes(timeline)), _refused(timeline, self.name))
+        holds += settings_told(timeline)
+        return Report(holds, _notes(timeline), _refused(timeline, self.name))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
@@ -49,7 +51,8 @@ class React:
     def report(self, timeline: Timeline, options: Options) -> Report:
         options.check(self.name, self.takes)
         holds = f"<{class_of(timeline)}>, for React 18 and later, around the custom element."
-        return Report(holds, tuple(font_notes(timeline)), _refused(timeline, self.name))
+        holds += settings_told(timeline)
+        return Report(holds, _notes(timeline), _refused(timeline, self.name))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
@@ -80,22 +83,33 @@ def _refused(timeline: Timeline, name: str) -> tuple[Fault, ...]:
     return (Fault(f"{name} answers to whoever acts, and plays no rehearsal.", remedy=remedy),)
 
 
+def _notes(timeline: Timeline) -> tuple[str, ...]:
+    return (*font_notes(timeline), *setting_notes(timeline))
+
+
 def _states(timeline: Timeline) -> list[str]:
     return [state.id for state in timeline.piece.states]
 
 
 def _module(timeline: Timeline) -> Iterator[str]:
     tag, name, start = tag_of(timeline), class_of(timeline), timeline.piece.start
-    handed = in_script({"name": timeline.piece.name, "fonts": "\n".join(font_faces(timeline)), **handed_of(timeline)})
+    fonts = "\n".join(font_faces(timeline, settable_letters(timeline)))
+    handed = in_script({"name": timeline.piece.name, "fonts": fonts, **handed_of(timeline)})
+    settings = settings_of(timeline)
     yield "/**"
     yield f" * {in_comment(timeline.piece.name)}, as a custom element. It registers itself."
     yield " *"
     yield f' *   <script type="module" src="{timeline.piece.id}.element.js"></script>'
-    yield f' *   <{tag} state="{start}"></{tag}>'
+    example = "".join(f' {own.attribute}="{own.example}"' for own in settings[:1])
+    yield f' *   <{tag} state="{start}"{example}></{tag}>'
     yield " *"
     yield f" * Attributes and properties: state ({', '.join(_states(timeline))}), paused."
     yield " * Methods: go(state), play(), pause(), seek(ms). Property: events, what was done so far."
     yield " * Event: statechange, with detail {from, to}."
+    if settings:
+        yield " *"
+        yield " * Attributes, each a property too:"
+        yield from (f" *   {own.attribute} ({own.member}) – {in_comment(own.about)}" for own in settings)
     yield " */"
     yield from (f"(() => {{ {built_script(player)} }})();" for player in players_of(handed))
     yield built_script("element")
@@ -114,6 +128,9 @@ def _types(timeline: Timeline) -> Iterator[str]:
     yield "  /** Where it stands; set, it goes there. */"
     yield f"  state: {name}State;"
     yield "  paused: boolean;"
+    for own in settings_of(timeline):
+        yield f"  /** {in_comment(own.about)} */"
+        yield f"  {own.member}: {own.type} | null;"
     yield "  /** What was done so far. */"
     yield "  readonly events: readonly object[];"
     yield f"  go(state: {name}State): void;"
@@ -130,14 +147,21 @@ def _component(timeline: Timeline) -> Iterator[str]:
     """Typed strictly; on a server it is an empty element of its size, which fills itself in the browser."""
     piece, name = timeline.piece, class_of(timeline)
     first = json.dumps(piece.start)
+    settings = settings_of(timeline)
     yield from COMPONENT.format(
         about=in_comment(piece.name),
         name=name,
         tag=tag_of(timeline),
         file=f"./{piece.id}.element.js",
         first=first,
+        example="".join(f" {own.member}={{{json.dumps(own.example, ensure_ascii=False)}}}" for own in settings[:1]),
         width=f"{piece.width:g}",
         height=f"{piece.height:g}",
+        props="".join(
+            f"  /** {in_comment(own.about)} */\n  {own.member}?: {own.type} | undefined;\n" for own in settings
+        ),
+        members="".join(f", {own.member}" for own in settings),
+        attributes="".join(f", {json.dumps(own.attribute)}: {own.member}" for own in settings),
     ).splitlines()
 
 
@@ -146,7 +170,7 @@ COMPONENT = """\
 /**
  * {about}, as a React component (React 18 and later, no other dependency).
  *
- *   <{name} state={{{first}}} onStateChange={{({{ to }}) => console.log(to)}} />
+ *   <{name} state={{{first}}}{example} onStateChange={{({{ to }}) => console.log(to)}} />
  */
 import {{ createElement, forwardRef, useEffect, useImperativeHandle, useRef }} from 'react';
 import type {{ CSSProperties }} from 'react';
@@ -158,7 +182,7 @@ export interface {name}Props {{
   /** Where it stands; left out, it lives by itself. */
   state?: {name}State;
   paused?: boolean;
-  onStateChange?: (change: {name}Change) => void;
+{props}  onStateChange?: (change: {name}Change) => void;
   className?: string;
   style?: CSSProperties;
 }}
@@ -172,7 +196,7 @@ export interface {name}Handle {{
 }}
 
 export const {name} = forwardRef<{name}Handle, {name}Props>(function {name}(
-  {{ state, paused = false, onStateChange, className, style }},
+  {{ state, paused = false, onStateChange, className, style{members} }},
   ref,
 ) {{
   const own = useRef<{name}Element>(null);
@@ -201,7 +225,7 @@ export const {name} = forwardRef<{name}Handle, {name}Props>(function {name}(
     seek: (ms) => own.current?.seek(ms),
   }}), []);
   const size = {{ display: 'inline-block', width: {width}, height: {height} }};
-  return createElement('{tag}', {{ ref: own, class: className, style: {{ ...size, ...style }} }});
+  return createElement('{tag}', {{ ref: own, class: className, style: {{ ...size, ...style }}{attributes} }});
 }});
 export default {name};
 """

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 import base64
-from collections.abc import Iterator
+from collections.abc import Collection, Iterator, Mapping
+from types import MappingProxyType
 
 from keen_ripple.core.document import walk
 from keen_ripple.core.timeline import Timeline
@@ -14,9 +15,17 @@ from keen_ripple.handoff.css_text import css_string
 MOST_NAMED = 8
 
 
-def font_faces(timeline: Timeline) -> Iterator[str]:
-    """CSS lines that define the families that the piece's texts are set in, the fonts inside as WOFF2."""
-    for family, characters in sorted(_used(timeline).items()):
+Letters = Mapping[str, Collection[str]]
+"""Characters by font family."""
+
+
+def font_faces(timeline: Timeline, also: Letters = MappingProxyType({})) -> Iterator[str]:
+    """CSS lines that define the families that the piece's texts are set in, the fonts inside as WOFF2; with characters
+    that may be seen `also`.
+    """
+    used = _used(timeline)
+    for family in sorted({*used, *also}):
+        characters = {*used.get(family, ()), *also.get(family, ())}
         for face in faces_of(timeline.piece.fonts, family):
             wanted = frozenset(map(ord, characters)) & face.characters
             if wanted - {32} and face.file.may_be_sent:

@@ -20,6 +20,15 @@ from keen_ripple.handoff.fonts import font_faces, font_notes
 from keen_ripple.handoff.format import Files
 from keen_ripple.handoff.options import AS_IT_IS, Options
 from keen_ripple.handoff.report import BY_ITSELF, Report
+from keen_ripple.handoff.settings import (
+    handed_settings,
+    has_settings,
+    settable_letters,
+    settable_of,
+    setting_notes,
+    settings_of,
+    settings_told,
+)
 
 # What the element carries, told at the head of the file.
 USE = """
@@ -48,8 +57,9 @@ class LivePage:
         count = len(timeline.piece.states)
         holds = f"All {count} states and their transitions, playing by themselves"
         refused = (_rehearsed(),) if timeline.rehearsal is not None else ()
-        notes = tuple(font_notes(timeline))
-        return Report(f"{holds} and by {len(cues)} cues." if cues else f"{holds}.", notes, refused)
+        notes = (*font_notes(timeline), *setting_notes(timeline))
+        by_cues = f" and by {len(cues)} cues" if cues else ""
+        return Report(f"{holds}{by_cues}.{settings_told(timeline)}", notes, refused)
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
@@ -70,9 +80,11 @@ def _page(timeline: Timeline) -> Iterator[str]:
     yield from ("<!doctype html>", '<html lang="en">', "<head>", '  <meta charset="utf-8">')
     yield '  <meta name="viewport" content="width=device-width, initial-scale=1">'
     yield f"  <title>{name}</title>"
-    yield f"  <!--{USE}  -->"
+    yield f"  <!--{USE}"
+    yield from _settings(timeline)
+    yield "  -->"
     yield "  <style>"
-    yield from (f"    {line}" for line in font_faces(timeline))
+    yield from (f"    {line}" for line in font_faces(timeline, settable_letters(timeline)))
     yield from ("    body {", "      margin: 0;", "    }", "  </style>")
     handed = in_script(handed_of(timeline))
     yield from (f"  <script>{built_script(player)}</script>" for player in players_of(handed))
@@ -84,12 +96,29 @@ def _page(timeline: Timeline) -> Iterator[str]:
     yield from ("</body>", "</html>")
 
 
+def _settings(timeline: Timeline) -> Iterator[str]:
+    """How parameters and traits are set, told at the head of the file."""
+    settings = settings_of(timeline)
+    if settings:
+        example = _in_comment(json.dumps({settings[0].of.id: settings[0].example}, ensure_ascii=False))
+        yield f"  element.set({example}) sets what follows; null gives back what the piece has by itself:"
+        yield from (f"    {setting.of.id} – {_in_comment(setting.about)}" for setting in settings)
+        yield f"  The attribute data-set='{example}' sets it from the beginning."
+
+
+def _in_comment(text: str) -> str:
+    """On one line; nothing in it ends the comment of a page."""
+    return " ".join(text.replace("--", "- -").replace(">", "›").split())
+
+
 def players_of(handed: str) -> Iterator[str]:
     """The scripts that play what is in it, wherever it is shown, also in what stands in the piece."""
     if f'"{LOTTIE}' in handed:
         yield "lottie"
     if '"data:video/' in handed:
         yield "film"
+    if '"settings":{' in handed:
+        yield "settings"
 
 
 def handed_of(timeline: Timeline) -> dict[str, Any]:
@@ -97,12 +126,11 @@ def handed_of(timeline: Timeline) -> dict[str, Any]:
     piece = timeline.piece
     drawn: dict[str, Any] = {name: getattr(piece, name) for name in ("width", "height", "ground", "clips")}
     drawn["sections"] = [{"id": section.id, "height": section.height} for section in piece.sections]
+    head = {"piece": {**drawn, "layers": flat_layers(piece)}}
+    if has_settings(timeline):
+        return {**head, **settable_of(timeline).played, "settings": handed_settings(timeline)}
     pose = {layer: {name: plain(value) for name, value in look.items()} for layer, look in timeline.rest.items()}
-    return {
-        "piece": {**drawn, "layers": flat_layers(timeline.piece)},
-        "pose": pose,
-        "tables": tables_of(timeline.piece),
-    }
+    return {**head, "pose": pose, "tables": tables_of(piece)}
 
 
 def in_script(value: Any) -> str:

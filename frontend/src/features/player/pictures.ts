@@ -63,12 +63,26 @@ export class ScenePictures implements Pictures {
 
   constructor(
     holder: HTMLElement,
-    private readonly drawn: Drawn,
+    private drawn: Drawn,
     private zoom = 1,
   ) {
     this.scene = this.made();
     this.top = new ScenePicture(this.scene);
     holder.replaceChildren(this.scene.root);
+  }
+
+  /** What does not move looks otherwise now; what moves is written after it. */
+  repaint(pose: Pose): void {
+    for (const [layer, look] of Object.entries(pose)) {
+      const before = this.drawn.pose[layer];
+      if (look === before) continue;
+      const changed = Object.entries(look).filter(([name, value]) => value !== before?.[name]);
+      for (const picture of [this.top, ...this.below]) {
+        for (const [name, value] of changed) picture.write(layer, name, value);
+      }
+    }
+    for (const picture of [this.top, ...this.below]) picture.flush();
+    this.drawn = { ...this.drawn, pose };
   }
 
   setZoom(zoom: number): void {

@@ -97,7 +97,7 @@ def looks_at(track: Track, progress: Progress) -> list[Any]:
 
 def limits_of(row: Property) -> tuple[float | None, float | None]:
     """Between what its places in motion stay; None where there is no limit."""
-    if row.blend == "visible":
+    if row.blend in ("visible", "fade"):
         return 0.0, 1.0
     return (row.low, row.high) if row.clamped and row.blend == "linear" else (None, None)
 

@@ -268,15 +268,18 @@ class Stage:
         self.segments.append(Segment(kind, from_, to, start, end, transition.id))
 
 
-def varying(piece: Piece, poses: Mapping[str, Pose]) -> dict[tuple[str, str], Coordinates]:
-    """By layer and property, in the order of painting: what the states differ in, and the playheads of media that are
-    waited for; with the coordinates in which the values of all states lie."""
+def varying(
+    piece: Piece, poses: Mapping[str, Pose], also: Container[tuple[str, str]] = ()
+) -> dict[tuple[str, str], Coordinates]:
+    """By layer and property, in the order of painting: what the states differ in, the playheads of media that are
+    waited for, and what is wanted `also`; with the coordinates in which the values of all states lie."""
     found = {}
     playing = {t.cue_layer for t in piece.transitions if t.cue == "media-end"}
     for layer, _ in walk(piece.layers):
         for row in moving_of(layer.kind):
             values = tuple(dict.fromkeys(pose[layer.id][row.name] for pose in poses.values()))
-            if len(values) > 1 or (row.name == "playhead" and layer.id in playing):
+            awaited = row.name == "playhead" and layer.id in playing
+            if len(values) > 1 or awaited or (layer.id, row.name) in also:
                 found[layer.id, row.name] = coordinates_of(row.blend, piece.blend, values)
     return found
 

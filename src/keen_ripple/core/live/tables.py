@@ -14,7 +14,7 @@ from __future__ import annotations
 import math
 from collections.abc import Container, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import lru_cache
+from functools import lru_cache, reduce
 from typing import Any
 
 import numpy as np
@@ -109,12 +109,38 @@ class _Tables:
         return {"curves": curves, "springs": [spring_table(spring, self.tolerance) for spring in self.springs]}
 
 
-def tables_of(piece: Piece) -> dict[str, Any]:
-    """The runtime's data of a piece. Raises RunFault where its loop takes no time and it counts its rounds."""
+@dataclass(frozen=True)
+class Shape:
+    """What tables have to have in common to be put in each other's place: the motions, and how fine they are."""
+
+    motions: frozenset[tuple[str, str]] = frozenset()
+    tolerance: float = math.inf
+
+    def with_(self, other: Shape) -> Shape:
+        """What suits both."""
+        return Shape(self.motions | other.motions, min(self.tolerance, other.tolerance))
+
+
+ANY_SHAPE = Shape()
+
+
+def shape_of(piece: Piece) -> Shape:
+    """The shape that the tables of a flat piece have by themselves, with those of what lives in it."""
     poses = poses_of(piece)
-    motions = list(_motions(piece, poses))
-    finer = finer_of(piece, reaches_of(piece, poses, {}))
-    tables = _Tables(_tolerance(motions, finer))
+    motions = list(_motions(piece, poses, ()))
+    own = Shape(frozenset((m.layer, m.name) for m in motions), _tolerance(motions, _finer(piece, poses)))
+    return reduce(Shape.with_, (shape_of(copy.piece) for copy in free_copies(piece, poses)), own)
+
+
+def tables_of(piece: Piece, shape: Shape = ANY_SHAPE) -> dict[str, Any]:
+    """The runtime's data of a flat piece; with a `shape`, with its motions too, and just as fine.
+
+    Raises RunFault where its loop takes no time and it counts its rounds.
+    """
+    poses = poses_of(piece)
+    motions = list(_motions(piece, poses, shape.motions))
+    finer = _finer(piece, poses)
+    tables = _Tables(shape.tolerance if math.isfinite(shape.tolerance) else _tolerance(motions, finer))
     by_layer: dict[str, list[tuple[int, str]]] = {}
     for index, motion in enumerate(motions):
         by_layer.setdefault(motion.layer, []).append((index, motion.name))
@@ -137,15 +163,19 @@ def tables_of(piece: Piece) -> dict[str, Any]:
         "plays": piece.plays,
         "undercurrents": list(_undercurrents(piece, finer, poses[piece.start])),
         "voices": [
-            {"copy": copy.layer, "seen_in": sorted(copy.seen_in), "tables": tables_of(copy.piece)}
+            {"copy": copy.layer, "seen_in": sorted(copy.seen_in), "tables": tables_of(copy.piece, shape)}
             for copy in free_copies(piece, poses)
         ],
         **tables.to_json(),
     }
 
 
-def _motions(piece: Piece, poses: Mapping[str, Pose]) -> Iterator[_Motion]:
-    for (layer, name), lie in varying(piece, poses).items():
+def _finer(piece: Piece, poses: Mapping[str, Pose]) -> Mapping[str, Finer]:
+    return finer_of(piece, reaches_of(piece, poses, {}))
+
+
+def _motions(piece: Piece, poses: Mapping[str, Pose], also: Container[tuple[str, str]]) -> Iterator[_Motion]:
+    for (layer, name), lie in varying(piece, poses, also).items():
         looks = {state: pose[layer][name] for state, pose in poses.items()}
         yield _Motion(layer, name, lie, {state: lie.place(value) for state, value in looks.items()}, looks)
 

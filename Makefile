@@ -16,7 +16,7 @@ help:
 	@echo "make demo   set up, load Quay Nine and serve it (PORT=…, DB=…)"
 	@echo "make test   set up, Chromium and Redis included; run linters, type checks and all tests"
 	@echo "make bench  the benchmarks, as ratios to a peer"
-	@echo "make cross-check  web formats of the demo in Chromium, Firefox and WebKit, held against the core"
+	@echo "make cross-check  files of the demo by validators of others, and in Chromium, Firefox and WebKit against the core"
 	@echo "make wheel  one file to install without Node, and in dist/ all that it needs"
 	@echo "make setup  set up what the application needs, and build the page"
 
@@ -50,8 +50,14 @@ bench: .setup/dev .setup/drawing .setup/chromium $(PAGE)
 	@$(PY) -m pytest benchmarks --benchmark-enable --benchmark-disable-gc -s
 
 # Not part of the tests: three browsers are a lot to install.
-cross-check: setup .setup/dev .setup/chromium .setup/browsers
+cross-check: setup .setup/dev .setup/chromium .setup/browsers .setup/judges
+	@$(PY) scripts/judged.py
 	@$(PY) scripts/cross_check.py
+
+.setup/judges: scripts/judges/package-lock.json
+	@echo "· validators and parsers of others"
+	@cd scripts/judges && npm ci --no-audit --no-fund --loglevel=error
+	@mkdir -p .setup && touch $@
 
 .setup/browsers:
 	@echo "· Firefox and WebKit"

@@ -45,7 +45,7 @@ element.addEventListener('statechange', event => changes.push([event.detail.from
 FILLS = f"""
 {LOOK}
 return Object.fromEntries([...document.querySelectorAll('[data-layer]:not(.mask)')].map((element) =>
-  [element.dataset.layer, look(element, {{ x: 0, y: 0 }}).slice(5)]));
+  [element.dataset.layer, look(element, {{ x: 0, y: 0 }}).slice(5, 9)]));
 """
 EVENTS = "return document.querySelector('[data-piece]').events"
 

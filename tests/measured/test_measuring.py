@@ -57,6 +57,23 @@ def test_a_file_that_is_wrong_is_found_out(name: str, was: str, now: str, kind: 
     assert document["layers"][0]["name"] in found.said()
 
 
+@pytest.mark.parametrize("name", OF_ELEMENTS)
+def test_turned_ellipses_and_outlines_smaller_than_their_box_are_right_too(name: str) -> None:
+    turned = {"x": 60, "y": 10, "width": 80, "height": 20, "rotation": 30}
+    outline = {"kind": "path", "path": "M20 30H60V80Z", "view_width": 100, "view_height": 100}
+    layers = [
+        {"kind": "ellipse", "id": "eye", "name": "Eye", **turned},
+        {"id": "sail", "name": "Sail", **outline, **turned, "rotation": -40},
+    ]
+    document = piece(layers, states=[{"id": "here", "name": "Here"}], transitions=[], start="here")
+    timeline = timeline_in(document)
+    files = FORMATS[name].files(timeline, AS_IT_IS)
+    assert measure(timeline, name, AS_IT_IS, files).worst["px"].value <= 0.1
+    if name in ("html", "css", "svg"):
+        found = measure(timeline, name, AS_IT_IS, spoiled(files, "H60", "H70"))
+        assert found.worst["px"].value == pytest.approx(8.0, abs=0.1) and "Sail" in found.said()
+
+
 def test_what_is_not_measured_says_why(monkeypatch) -> None:
     timeline = timeline_in(piece())
     with pytest.raises(NotMeasured, match="nothing here plays what tokens writes"):

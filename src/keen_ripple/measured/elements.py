@@ -8,9 +8,10 @@ from typing import Any
 
 import numpy as np
 
+from keen_ripple.core import outlines
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import walk
-from keen_ripple.core.measures.geometry import RADII, boxes
+from keen_ripple.core.measures.geometry import frames
 from keen_ripple.core.timeline import Timeline, sample
 from keen_ripple.handoff.animate import function_of
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
@@ -45,11 +46,14 @@ const paintOf = (element, style) => {
 const look = (element, origin) => {
   const box = element.getBoundingClientRect(), style = getComputedStyle(element);
   const fill = paintOf(element, style);
+  const drawn = element.localName === 'svg' ? element.querySelector(':scope > path').getBBox() : null;
   return [box.x - origin.x, box.y - origin.y, box.width, box.height, Number(style.opacity),
-    ...rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill)];
+    ...rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill),
+    ...(drawn ? [drawn.x, drawn.y, drawn.width, drawn.height] : [])];
 };
 """
-"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha]."""
+"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha]; of a path then x, y,
+width and height of its outline, in the px of its view."""
 
 SCRIPT = """
 LOOK
@@ -87,9 +91,8 @@ def measured_elements(
     painted = {layer.id for layer, _ in walk(timeline.piece.layers) if layer.mask is not True}
     worst = {"px": Worst(0.0), "opacity": Worst(0.0), "colour": Worst(0.0)}
     for t, theirs, pose in zip(moments, found, sample(timeline, moments), strict=True):
-        # A browser tells the bounds of the whole box, whatever its corners.
-        square = {layer: {**look, **dict.fromkeys(RADII, 0.0)} for layer, look in pose.items()}
-        bounds = boxes(timeline.piece, square)
+        # A browser tells the bounds of the whole box, whatever its outline.
+        bounds = frames(timeline.piece, pose)
         for layer in layers:
             if layer not in theirs:
                 raise NotMeasured(f"Not measured: {names[layer]} is not shown.", remedy="Open the file to see why.")
@@ -104,12 +107,22 @@ def _off(theirs: Sequence[float], look: Mapping[str, Any], box: Any, is_painted:
         "px": float(np.max(np.abs(np.array(theirs[:4]) - box))),
         "opacity": abs(theirs[4] - look["opacity"] * look["visible"]),
     }
+    if isinstance(look.get("path"), str):
+        found["px"] = max(found["px"], _outline_off(theirs[9:], look))
     if is_painted and isinstance(look.get("fill"), str):
         ours = parse_colour(look["fill"])
         found["colour"] = abs(theirs[8] - ours[3]) * 255.0
         if ours[3] > LEAST_ALPHA:
             found["colour"] = max(found["colour"], float(np.max(np.abs(np.array(theirs[5:8]) - ours[:3]))))
     return found
+
+
+def _outline_off(theirs: Sequence[float], look: Mapping[str, Any]) -> float:
+    """How far the bounds of an outline are off, in the px of its layer."""
+    left, top, right, bottom = outlines.bounds(look["path"], (1.0, 0.0, 0.0, 1.0, 0.0, 0.0))
+    across, down = look["width"] / look["view_width"], look["height"] / look["view_height"]
+    off = np.abs(np.array(theirs) - (left, top, right - left, bottom - top))
+    return float(np.max(off * (across, down, across, down)))
 
 
 Page = tuple[str, str, str, str]

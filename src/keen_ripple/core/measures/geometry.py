@@ -45,6 +45,15 @@ def boxes(piece: Piece, pose: Pose) -> dict[str, Box]:
     return found
 
 
+def frames(piece: Piece, pose: Pose) -> dict[str, Box]:
+    """The same of each layer's box, whatever its outline."""
+    found: dict[str, Box] = {}
+    for layer, matrix in placed(piece.layers, pose):
+        left, top, right, bottom = _bounds("group", pose[layer.id], matrix)
+        found[layer.id] = (left, top, right - left, bottom - top)
+    return found
+
+
 def placed(layers: Sequence[LayerBase], pose: Pose, outer: Floats = IDENTITY) -> Iterator[tuple[LayerBase, Floats]]:
     """Every layer in painting order with its matrix: from its own px to the piece's."""
     for layer in layers:

@@ -42,9 +42,14 @@ def number(layer: str, of: Callable[[Look], float], tolerance: float) -> Moving:
     return Moving(layer, lambda look: (of(look),), tolerance, lambda row: row[0])
 
 
-def numbers(layer: str, of: Callable[[Look], Sequence[float]], tolerance: float, grain: float = 0.0) -> Moving:
+def numbers(layer: str, of: Callable[[Look], Sequence[float]], tolerance: float) -> Moving:
     """A value that is a list of numbers."""
-    return Moving(layer, of, tolerance, list, grain)
+    return Moving(layer, of, tolerance, list)
+
+
+def shares(layer: str, of: Callable[[Look], Sequence[float]], tolerance: float, grain: float) -> Moving:
+    """The same of shares, 0–1: what lies within the tolerance of an end is not beyond it."""
+    return Moving(layer, of, tolerance, lambda row: [min(max(share, 0), 1) for share in row], grain)
 
 
 class Span(NamedTuple):

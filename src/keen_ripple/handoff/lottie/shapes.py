@@ -19,7 +19,7 @@ from keen_ripple.core.values import Gradient, LinearGradient, Stop
 from keen_ripple.handoff.css_values import premultiplied
 from keen_ripple.handoff.lottie.carried import PERCENT, PX, STANDS
 from keen_ripple.handoff.lottie.keys import rounded
-from keen_ripple.handoff.lottie.looks import Look, Moving, number, numbers
+from keen_ripple.handoff.lottie.looks import Look, Moving, number, numbers, shares
 from keen_ripple.render.shapes import OUTWARDS
 from keen_ripple.render.text import outline_of_text
 
@@ -197,7 +197,7 @@ class Shapes:
         return numbers(self.layer, of, tolerance)
 
     def _colours(self, of: Callable[[Look], Sequence[float]]) -> Moving:
-        return numbers(self.layer, of, COLOUR, EIGHT_BITS)
+        return shares(self.layer, of, COLOUR, EIGHT_BITS)
 
 
 def _group(name: str, items: list[dict[str, Any]]) -> dict[str, Any]:

@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 import json
+import re
 from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
 import numpy as np
 
 from keen_ripple.core import outlines
+from keen_ripple.core.arrays import Floats
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import walk
 from keen_ripple.core.measures.geometry import frames
@@ -25,6 +27,7 @@ from keen_ripple.measured.result import Measured, NotMeasured, Worst
 
 # What is nearly transparent has hardly a colour.
 LEAST_ALPHA = 0.02
+CONTOUR, POINT, IN_PLACE = re.compile(r"M[^M]*"), 0.01, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
 
 PLAYED = "document.getAnimations().filter((each) => each.timeline instanceof DocumentTimeline)"
 HOLD = f"for (const each of {PLAYED}) {{ each.pause(); each.currentTime = t; }}"
@@ -46,14 +49,14 @@ const paintOf = (element, style) => {
 const look = (element, origin) => {
   const box = element.getBoundingClientRect(), style = getComputedStyle(element);
   const fill = paintOf(element, style);
-  const drawn = element.localName === 'svg' ? element.querySelector(':scope > path').getBBox() : null;
+  const drawn = element.localName === 'svg' ? element.querySelector(':scope > path') : null;
   return [box.x - origin.x, box.y - origin.y, box.width, box.height, Number(style.opacity),
     ...rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill),
-    ...(drawn ? [drawn.x, drawn.y, drawn.width, drawn.height] : [])];
+    ...(drawn ? [getComputedStyle(drawn).d?.slice(6, -2) || drawn.getAttribute('d')] : [])];
 };
 """
-"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha]; of a path then x, y,
-width and height of its outline, in the px of its view."""
+"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha]; then, of a path,
+its outline as path data."""
 
 SCRIPT = """
 LOOK
@@ -102,13 +105,13 @@ def measured_elements(
     return Measured(by, len(moments), worst, left_out)
 
 
-def _off(theirs: Sequence[float], look: Mapping[str, Any], box: Any, is_painted: bool) -> dict[str, float]:
+def _off(theirs: Sequence[Any], look: Mapping[str, Any], box: Any, is_painted: bool) -> dict[str, float]:
     found = {
         "px": float(np.max(np.abs(np.array(theirs[:4]) - box))),
         "opacity": abs(theirs[4] - look["opacity"] * look["visible"]),
     }
     if isinstance(look.get("path"), str):
-        found["px"] = max(found["px"], _outline_off(theirs[9:], look))
+        found["px"] = max(found["px"], _outline_off(theirs[9], look))
     if is_painted and isinstance(look.get("fill"), str):
         ours = parse_colour(look["fill"])
         found["colour"] = abs(theirs[8] - ours[3]) * 255.0
@@ -117,12 +120,18 @@ def _off(theirs: Sequence[float], look: Mapping[str, Any], box: Any, is_painted:
     return found
 
 
-def _outline_off(theirs: Sequence[float], look: Mapping[str, Any]) -> float:
+def _outline_off(theirs: str, look: Mapping[str, Any]) -> float:
     """How far the bounds of an outline are off, in the px of its layer."""
-    left, top, right, bottom = outlines.bounds(look["path"], (1.0, 0.0, 0.0, 1.0, 0.0, 0.0))
     across, down = look["width"] / look["view_width"], look["height"] / look["view_height"]
-    off = np.abs(np.array(theirs) - (left, top, right - left, bottom - top))
-    return float(np.max(off * (across, down, across, down)))
+    return float(np.max(np.abs(_drawn(theirs) - _drawn(look["path"])) * (across, down, across, down)))
+
+
+def _drawn(path: str) -> Floats:
+    """(left, top, right, bottom) of its contours; those that have shrunk to a point are not seen."""
+    bounds = np.array([outlines.bounds(contour, IN_PLACE) for contour in CONTOUR.findall(path)])
+    large = bounds[np.max(bounds[:, 2:] - bounds[:, :2], axis=1) > POINT]
+    seen = large if len(large) else bounds
+    return np.concatenate((np.min(seen[:, :2], axis=0), np.max(seen[:, 2:], axis=0)))
 
 
 Page = tuple[str, str, str, str]

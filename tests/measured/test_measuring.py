@@ -60,7 +60,7 @@ def test_a_file_that_is_wrong_is_found_out(name: str, was: str, now: str, kind: 
 @pytest.mark.parametrize("name", OF_ELEMENTS)
 def test_turned_ellipses_and_outlines_smaller_than_their_box_are_right_too(name: str) -> None:
     turned = {"x": 60, "y": 10, "width": 80, "height": 20, "rotation": 30}
-    outline = {"kind": "path", "path": "M20 30H60V80Z", "view_width": 100, "view_height": 100}
+    outline = {"kind": "path", "path": "m20 30H60v50z", "view_width": 100, "view_height": 100}
     layers = [
         {"kind": "ellipse", "id": "eye", "name": "Eye", **turned},
         {"id": "sail", "name": "Sail", **outline, **turned, "rotation": -40},

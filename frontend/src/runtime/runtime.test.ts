@@ -41,6 +41,20 @@ describe('a session', () => {
     expect(session.stage.fades).toEqual([]);
   });
 
+  it('goes again where it was sent, with what was done before and after', () => {
+    const { session, shown } = used(tables(ways(there, back)));
+    session.go('b');
+    session.seek(400);
+    expect([session.state, shown['box/x']]).toEqual(['b', 50]);
+    session.act(tap(500));
+    session.seek(900);
+    expect(session.state).toBe('a');
+    session.seek(450);
+    expect(session.state).toBe('b');
+    session.perform([]);
+    expect(session.state).toBe('a');
+  });
+
   it('shows the same when it is acted again, at any moment', () => {
     const { session, shown } = used(tables(ways(there, back)));
     const live: unknown[] = [];
@@ -72,9 +86,6 @@ describe('a session', () => {
 
   it('goes to a state by its transition, or at once', () => {
     const { session, shown } = used(tables(ways(there)));
-    session.go('b');
-    session.seek(0);
-    expect(session.state).toBe('a');
     session.go('b');
     expect(session.stage.reached_ms).toBe(100);
     session.go('a');

@@ -29,6 +29,8 @@ export class Session {
   private last: number | null = null;
   private frame = 0;
   private calm = false;
+  /** When it was sent to a state, which nobody does in the piece; told again with what they do. */
+  private sent: readonly { readonly t_ms: number; readonly state: string }[] = [];
   /** What is still to be acted, in a replay. */
   private due: readonly Event[] = [];
   /** All that is acted in a replay, until somebody does something else. */
@@ -124,7 +126,9 @@ export class Session {
   }
 
   go(state: string): void {
-    this.live.go(state, this.catchUp());
+    const t_ms = this.catchUp();
+    this.sent = [...this.sent.slice(1 - MOST_EVENTS), { t_ms, state }];
+    this.live.go(state, t_ms);
   }
 
   setRate(rate: number): void {
@@ -168,7 +172,11 @@ export class Session {
     this.due = events.slice(until.length);
     this.events.splice(0, this.events.length, ...until);
     this.live = this.begun();
-    for (const event of until) this.live.hear(event);
+    const sent = this.sent.filter((each) => each.t_ms <= t);
+    for (const each of [...until, ...sent].sort((a, b) => a.t_ms - b.t_ms)) {
+      if ('state' in each) this.live.go(each.state, each.t_ms);
+      else this.live.hear(each);
+    }
     this.t = t;
     this.last = null;
     this.show();
@@ -178,6 +186,7 @@ export class Session {
   perform(events: readonly Event[]): void {
     const sorted = [...events].sort((a, b) => a.t_ms - b.t_ms);
     this.plan(sorted);
+    this.sent = [];
     this.replay(sorted, 0);
     this.play();
   }

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import json
-import re
 from collections.abc import Callable, Mapping, Sequence
 from typing import Any
 
@@ -27,7 +26,8 @@ from keen_ripple.measured.result import Measured, NotMeasured, Worst
 
 # What is nearly transparent has hardly a colour.
 LEAST_ALPHA = 0.02
-CONTOUR, POINT, IN_PLACE = re.compile(r"M[^M]*"), 0.01, (1.0, 0.0, 0.0, 1.0, 0.0, 0.0)
+# A contour no larger than this, in the px of its view, is a point.
+POINT = 0.01
 
 PLAYED = "document.getAnimations().filter((each) => each.timeline instanceof DocumentTimeline)"
 HOLD = f"for (const each of {PLAYED}) {{ each.pause(); each.currentTime = t; }}"
@@ -128,7 +128,7 @@ def _outline_off(theirs: str, look: Mapping[str, Any]) -> float:
 
 def _drawn(path: str) -> Floats:
     """(left, top, right, bottom) of its contours; those that have shrunk to a point are not seen."""
-    bounds = np.array([outlines.bounds(contour, IN_PLACE) for contour in CONTOUR.findall(path)])
+    bounds = np.array(outlines.contour_bounds(path) or [(0.0, 0.0, 0.0, 0.0)])
     large = bounds[np.max(bounds[:, 2:] - bounds[:, :2], axis=1) > POINT]
     seen = large if len(large) else bounds
     return np.concatenate((np.min(seen[:, :2], axis=0), np.max(seen[:, 2:], axis=0)))

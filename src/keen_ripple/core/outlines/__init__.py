@@ -3,7 +3,7 @@
 from keen_ripple.core.outlines.alike import alike, are_alike
 from keen_ripple.core.outlines.crossings import crossings
 from keen_ripple.core.outlines.morph import matched
-from keen_ripple.core.outlines.path_data import Affine, bounds, canonical, parse
+from keen_ripple.core.outlines.path_data import Affine, bounds, canonical, contour_bounds, parse
 from keen_ripple.core.outlines.subpath import Subpath, subpaths
 
 __all__ = [
@@ -13,6 +13,7 @@ __all__ = [
     "are_alike",
     "bounds",
     "canonical",
+    "contour_bounds",
     "crossings",
     "matched",
     "parse",

@@ -99,5 +99,16 @@ def bounds(data: str, matrix: Affine) -> tuple[float, float, float, float]:
     return (float(left), float(top), float(right), float(bottom))
 
 
+def contour_bounds(data: str) -> list[tuple[float, float, float, float]]:
+    """(left, top, right, bottom) of each contour, in the order written."""
+    pens: list[BoundsPen] = []
+    for command, points in parse(data).value:
+        if command == "moveTo":
+            pens.append(BoundsPen(None))
+        getattr(pens[-1], command)(*points)
+    found = [pen.bounds for pen in pens if pen.bounds]
+    return [(float(left), float(top), float(right), float(bottom)) for left, top, right, bottom in found]
+
+
 def _fault(data: str, what: str, remedy: str = "Write commands such as M0 0 L20 0 L20 10 Z.") -> PathFault:
     return PathFault(f"The path {quoted(data, 40)} {what}.", value=data, remedy=remedy)

@@ -9,6 +9,7 @@ from importlib.resources import files
 from itertools import chain
 from typing import Any, NamedTuple
 
+from keen_ripple.core.errors import brief
 from keen_ripple.core.live.settable import Choice, Given, Settable, settable
 from keen_ripple.core.live.slots import Slot
 from keen_ripple.core.timeline import Timeline
@@ -43,7 +44,7 @@ class Setting(NamedTuple):
             return f"{called}{', '.join(name for name, _ in own.options)} (default {own.shows})."
         ends = [f"{word} {end:g}" for word, end in (("from", own.low), ("to", own.high)) if end is not None]
         kind = {"time": "ms", "picture": "the address of a picture"}.get(own.kind, f"a {own.kind}")
-        value = f"{own.value:g}" if isinstance(own.value, float) else own.value
+        value = f"{own.value:g}" if isinstance(own.value, float) else brief(own.value)
         default = f" (default {value})" if value is not None and own.kind != "picture" else ""
         return f"{called}{' '.join((kind, *ends))}{default}."
 

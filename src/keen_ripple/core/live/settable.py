@@ -125,6 +125,8 @@ class _Probed:
             shows = value_of(self.written, own)
             if own.id not in found and shows in dict(states):
                 found[own.id] = Choice(own.id, own.name, states, str(shows))
+            elif own.kind == "state":
+                self.left[own.id] = GOES_NOWHERE
         while prod(len(choice.options) for choice in found.values()) * (1 + len(self._given)) > MOST_ASKED:
             name, _ = found.popitem()
             self.left[name] = TOO_MANY

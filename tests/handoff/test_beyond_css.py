@@ -14,11 +14,13 @@ from PIL import Image, ImageDraw
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff import AS_IT_IS, FORMATS
 from keen_ripple.handoff.frames import slots_of
+from keen_ripple.measured.elements import PAGES
 from keen_ripple.render import draw_at
 from support import piece, pixels, timeline_in, way
 
 HOLD = "for (const each of document.getAnimations()) { each.pause(); each.currentTime = arguments[0]; }"
 ENDS = [{"at": 0, "colour": "#d9503a"}, {"at": 1, "colour": "#1f7a70"}]
+OTHER = [{"at": 0.3, "colour": "#b9832b20"}, {"at": 1, "colour": "#15293b"}]
 SWEEP = {"kind": "linear", "angle": 30, "stops": ENDS}
 PLACE = {"x": 20, "y": 15, "width": 90, "height": 60}
 SHADOW = {"x": 0, "y": 4, "blur": 8, "spread": 0, "colour": "#15293b80"}
@@ -48,7 +50,7 @@ def round_of(name: str, *values: Any, period: int = 300, **rest: Any) -> dict[st
     step = period // len(values)
     keys = [{"at_ms": n * step, "value": value, "easing": "linear"} for n, value in enumerate(values)]
     course = {"layer": "box", "property": name, "keys": keys}
-    return {"id": name, "name": f"Round of {name}", "period_ms": period, "courses": [course], **rest}
+    return {"id": "round", "name": f"Round of {name}", "period_ms": period, "courses": [course], **rest}
 
 
 def moving(layer: dict[str, Any], change: dict[str, Any], **rest: Any) -> dict[str, Any]:
@@ -84,6 +86,7 @@ def far_away() -> dict[str, Any]:
     return document
 
 
+LONG = {"kind": "curve", "duration_ms": 300, "easing": "ease-in-out"}
 FADE = [way("a", "b", {"kind": "curve", "duration_ms": 400, "easing": "ease-out"}, style="cross-fade")]
 BACK = way("b", "a", {"kind": "curve", "duration_ms": 300, "easing": "linear"}, hold_ms=60)
 CASES = {
@@ -99,21 +102,15 @@ CASES = {
         "stroke lies along a gradient",
         moving(shape("ellipse", stroke=SWEEP, stroke_width=6), {"x": 60}),
     ),
-    "a dashed stroke": (
-        "no border of a box",
-        moving(shape(stroke="#15293b", stroke_width=4, stroke_dash=[9, 5]), {"width": 120}),
-    ),
-    "a stroke outside": (
-        "no border of a box",
-        moving(shape(stroke="#d9503a", stroke_width=6, stroke_align="outside"), {"x": 50, "rotation": 40}),
-    ),
     "a gradient in an outline": ("a gradient fills it", moving(outline(fill=SWEEP), {"x": 60, "opacity": 0.4})),
     "a gradient in a text": (
         "a gradient fills it",
         moving(shape("text", text="Quay", font_size=30, fill=SWEEP), {"x": 50}),
     ),
-    "a gradient that turns": ("a gradient of it moves", moving(shape(fill=SWEEP), {"fill": {**SWEEP, "angle": 200}})),
-    "a text that changes": ("its text changes", moving(shape("text", text="Quay", font_size=30), {"text": "Nine"})),
+    "a gradient of another kind": (
+        "a gradient of it moves",
+        moving(shape(fill=SWEEP), {"fill": {"kind": "conic", "stops": ENDS}}),
+    ),
     "other points": ("its outline changes its points", moving(outline(), {"path": DISC, "x": 60})),
     "more shadows": (
         "its shadows change",
@@ -127,15 +124,91 @@ CASES = {
         "moves twice at once",
         moving(shape(), {"x": 60}, undercurrents=[round_of("y", 15, 35)]),
     ),
-    "a gradient that goes round": (
-        "a gradient of it moves",
-        moving(shape(fill=SWEEP), {}, transitions=[], undercurrents=[round_of("fill", SWEEP, {**SWEEP, "angle": 210})]),
-    ),
 }
+
+
+ARC = {"stroke": "#15293b", "stroke_width": 7, "fill": "#b9832b80", "trim_start": 0.1, "trim_end": 0.4}
+ROUND = {"radius_top_left": 20, "radius_top_right": 6, "radius_bottom_right": 12}
+WORDS = shape("text", text="Quay", font_size=30, font_weight=700, fill="#15293b")
+CHANGED = [
+    way("a", "b", {"kind": "curve", "duration_ms": 400, "easing": "cubic-bezier(0.3, 0, 0.6, 1)"}),
+    way("b", "a", {"kind": "curve", "duration_ms": 300, "easing": "linear"}, hold_ms=60),
+]
+
+
+def photo(colour: str) -> str:
+    file = io.BytesIO()
+    Image.effect_noise((12, 8), 90).convert("RGB").point(lambda v: v // 2 + int(colour[1:3], 16) // 2).save(file, "PNG")
+    return f"data:image/png;base64,{base64.b64encode(file.getvalue()).decode()}"
+
+
+# Of it all CSS says itself.
+IN_CSS = {
+    "a dashed stroke": moving(shape(stroke="#15293b", stroke_width=4, stroke_dash=[9, 5]), {"width": 120}),
+    "a stroke outside": moving(
+        shape(stroke="#d9503a", stroke_width=6, stroke_align="outside", **ROUND), {"x": 50, "height": 40}
+    ),
+    "a stroke that widens": moving(
+        shape(stroke="#d9503a", stroke_width=2, stroke_align="centre", stroke_join="miter"), {"stroke_width": 14}
+    ),
+    "an arc": moving(shape("ellipse", **ARC), {"trim_end": 0.95, "trim_offset": 0.6, "rotation": 90}),
+    "an arc from nothing": moving(shape("ellipse", **ARC | {"trim_end": 0.1, "fill": "none"}), {"trim_end": 0.9}),
+    "a frame that is drawn": moving(
+        shape(**ARC | ROUND | {"stroke_align": "centre"}), {"trim_end": 0.8, "width": 120, "radius_top_left": 2}
+    ),
+    "an arc that goes round": moving(
+        shape("ellipse", stroke="#15293b", stroke_width=7),
+        {"x": 60},
+        undercurrents=[round_of("trim_end", 0.1, 0.9, 0.5)],
+    ),
+    "round and round": moving(
+        shape(), {}, undercurrents=[round_of("x", 10, 60, 30) | {"courses": [
+            round_of("x", 10, 60, 30)["courses"][0] | {"offset_ms": 70}, round_of("y", 5, 35)["courses"][0],
+        ]}],
+    ),
+    "to and fro": moving(
+        shape(), {}, undercurrents=[round_of("x", 10, 60) | {"courses": [
+            round_of(name, 5, 35)["courses"][0] for name in ("x", "y", "width", "stroke_width")
+        ]}],
+    ),
+    "a text that changes": moving(WORDS, {"text": "Nine\nferries"}, transitions=CHANGED),
+    "a text in three": moving(
+        WORDS, {"text": "Nine"}, transitions=[CHANGED[0], way("b", "c", LONG), way("c", "a", LONG, hold_ms=20)],
+    ),
+    "a picture that changes": moving(
+        {**shape("picture", source=photo("#20"), fit="contain", focus_x=0.2, **ROUND), "fill": None},
+        {"source": photo("#e0"), "x": 60},
+        transitions=CHANGED,
+    ),
+    "a gradient that turns": moving(shape(fill=SWEEP), {"fill": {**SWEEP, "angle": 200, "stops": OTHER}, "x": 50}),
+    "a gradient from a colour": moving(shape("ellipse", fill=SWEEP), {"fill": "#2a4fd9"}, blend="srgb"),
+    "a gradient that goes round": moving(
+        shape(fill=SWEEP), {}, transitions=[], undercurrents=[round_of("fill", SWEEP, {**SWEEP, "angle": 210})]
+    ),
+    "a circle that wanders": moving(
+        shape(fill={"kind": "radial", "radius": 0.4, "stops": ENDS}),
+        {"fill": {"kind": "radial", "radius": 0.7, "centre_x": 0.1, "stops": OTHER}},
+    ),
+    "a wheel": moving(
+        shape("ellipse", fill={"kind": "conic", "angle": 30, "stops": [*ENDS, *OTHER[1:]]}),
+        {"fill": {"kind": "conic", "angle": -240, "centre_y": 0.8, "stops": [*OTHER, *OTHER[1:]]}},
+    ),
+    "an outline that bends": moving(
+        outline(), {"path": STAR.replace("45 60", "45 40").replace("M45 0", "M40 5"), "rotation": 20}
+    ),
+}  # fmt: skip
+IN_CSS["a text in three"]["states"].append({"id": "c", "name": "C", "changes": {"box": {"text": "Ferries"}}})
+# The second state is the first one, and nothing moves.
+IN_CSS["begins elsewhere"] = {**moving(outline(), {"path": DISC}), "start": "b", "transitions": []}
+
+
+BENT = ("a stroke outside", "a frame that is drawn", "an outline that bends")
 
 
 def middles(timeline: Timeline) -> list[float]:
     """Moments of the run and of what follows: each picture stands for its middle."""
+    if not timeline.run.total_ms and not timeline.run.common_loop_ms:
+        return [0.0]
     slots = slots_of(timeline, 60.0)
     chosen = [slots[i] for i in np.linspace(0, len(slots) - 2, 14).astype(int)]
     length = timeline.run.common_loop_ms or 0
@@ -155,6 +228,16 @@ def test_it_is_shown_as_it_is_drawn(browser, tmp_path: Path, case: str) -> None:
     looks_as_drawn(browser, tmp_path, timeline)
 
 
+@pytest.mark.parametrize("case", IN_CSS)
+def test_css_says_it_and_draws_no_picture(browser, tmp_path: Path, case: str) -> None:
+    document = IN_CSS[case]
+    document["layers"] = [{k: v for k, v in layer.items() if v is not None} for layer in document["layers"]]
+    timeline = timeline_in(document)
+    said = FORMATS["html"].report(timeline, AS_IT_IS).said
+    assert said == (("Buoy: browsers without the CSS property d keep its first outline.",) if case in BENT else ())
+    looks_as_drawn(browser, tmp_path, timeline)
+
+
 @pytest.mark.parametrize("by", ["alpha", "brightness"])
 def test_masks_by_what_they_show_need_no_picture(browser, tmp_path: Path, by: str) -> None:
     timeline = timeline_in(seen_through(by))
@@ -162,11 +245,39 @@ def test_masks_by_what_they_show_need_no_picture(browser, tmp_path: Path, by: st
     looks_as_drawn(browser, tmp_path, timeline)
 
 
-def looks_as_drawn(browser, tmp_path: Path, timeline: Timeline) -> None:
-    page = tmp_path / "page.html"
-    page.write_bytes(FORMATS["html"].files(timeline, AS_IT_IS)["html"])
+OTHERS = [
+    (form, case)
+    for form in ("css", "animate", "svg")
+    for case in (
+        "an arc",
+        "a frame that is drawn",
+        "a text in three",
+        "an outline that bends",
+        "round and round",
+        "a wheel",
+    )
+    # A page of somebody else has fonts of its own.
+    if (form, case) != ("animate", "a text in three")
+]
+
+
+@pytest.mark.parametrize("form, case", OTHERS)
+def test_so_do_other_formats(browser, tmp_path: Path, form: str, case: str) -> None:
+    timeline = timeline_in(IN_CSS[case])
+    files = FORMATS[form].files(timeline, AS_IT_IS)
+    content = files["svg"] if form == "svg" else PAGES[form](timeline, files)[0].encode()
+    looks_as_drawn(browser, tmp_path, timeline, content, "svg" if form == "svg" else "html")
+
+
+def looks_as_drawn(
+    browser, tmp_path: Path, timeline: Timeline, content: bytes | None = None, ending: str = "html"
+) -> None:
+    page = tmp_path / f"page.{ending}"
+    page.write_bytes(content or FORMATS["html"].files(timeline, AS_IT_IS)["html"])
     browser.get(page.as_uri())
-    browser.execute_async_script("Promise.all([...document.images].map(i => i.decode())).then(arguments[0])")
+    browser.execute_async_script(
+        "Promise.all([...document.querySelectorAll('img')].map(i => i.decode())).then(arguments[0])"
+    )
     for t in middles(timeline):
         browser.execute_script(HOLD, t)
         theirs = pixels(browser, 160, 100)
@@ -177,7 +288,7 @@ def looks_as_drawn(browser, tmp_path: Path, timeline: Timeline) -> None:
 
 def test_what_css_says_stays_css_beside_it() -> None:
     lamp = {"kind": "rectangle", "id": "lamp", "name": "Lamp", "x": 0, "y": 0, "width": 9, "height": 9}
-    document = moving(shape(fill=SWEEP), {"fill": {**SWEEP, "angle": 200}})
+    document = moving(shape(fill=SWEEP), {"fill": {"kind": "conic", "stops": ENDS}})
     document["layers"].append(lamp)
     document["states"][1]["changes"]["lamp"] = {"x": 50}
     page = FORMATS["html"].files(timeline_in(document), AS_IT_IS)["html"].decode()
@@ -189,7 +300,9 @@ def test_what_css_says_stays_css_beside_it() -> None:
 
 def test_a_long_run_is_drawn_less_often(monkeypatch) -> None:
     slow = {"kind": "curve", "duration_ms": 400_000, "easing": "linear"}
-    document = moving(shape(fill=SWEEP, x=0), {"fill": {**SWEEP, "angle": 40}}, transitions=[way("a", "b", slow)])
+    document = moving(
+        shape(fill=SWEEP, x=0), {"fill": {"kind": "conic", "stops": ENDS}}, transitions=[way("a", "b", slow)]
+    )
     monkeypatch.setattr("keen_ripple.handoff.flipbook.MOST_FRAMES", 24)
     page = FORMATS["html"].files(timeline_in(document), AS_IT_IS)["html"].decode()
     assert 20 < page.count("background-position") < 30

@@ -101,7 +101,8 @@ DRAWN = {
         moving(shape(fill=SWEEP), {"fill": {**SWEEP, "stops": FADING["stops"]}}),
     ),
     "leaning": ("it leans", moving(shape(skew_x=10), {"skew_x": -30, "rotation": 40})),
-    **{name: CASES[name] for name in ("a cross-fade", "a medium", "a text that changes", "other points")},
+    **{name: CASES[name] for name in ("a cross-fade", "a medium", "other points")},
+    "a text that changes": ("its text changes", moving(shape("text", text="Quay", font_size=30), {"text": "Nine"})),
 }  # fmt: skip
 
 

@@ -9,22 +9,22 @@ from dataclasses import dataclass, field, replace
 from typing import Any
 
 from keen_ripple.core.document import walk
-from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.animation import Animation
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
 from keen_ripple.handoff.element import JS, TYPES, class_of
 from keen_ripple.handoff.flipbook import Flipbook, flipbooks_of
 from keen_ripple.handoff.fonts import family_notes
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
-from keen_ripple.handoff.keyframes import Animation, animations_of
+from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.live import in_script
-from keen_ripple.handoff.markup import Drawn
-from keen_ripple.handoff.masks import COVERING
+from keen_ripple.handoff.markup import Drawn, indented
 from keen_ripple.handoff.names import in_comment
 from keen_ripple.handoff.options import Options
+from keen_ripple.handoff.parts import Part, parts_of, seen_first
 from keen_ripple.handoff.report import Report, held, left_out_by_cue
-from keen_ripple.handoff.stylesheet import PLACED, calm_of, cut_by, fixed, rest_of, said, seen_first
+from keen_ripple.handoff.stylesheet import LINED, PLACED, calm_of, rest_of, said
 
 MASK_OF = ":mask"
 """At the end of the name of a mask: the element that it cuts."""
@@ -80,22 +80,23 @@ def _layers(timeline: Timeline) -> dict[str, Any]:
     drawn: Drawn = flipbooks_of(timeline)
     if WHOLE in drawn:
         return {timeline.piece.id: _of_pictures(drawn[WHOLE])}
-    layers = list(said(timeline.piece.layers, drawn))
-    own = {layer.id: _of_layer(timeline, layer) for layer in layers if not layer.masks_by_content}
-    masks = {f"{layer.id}{MASK_OF}": _of_mask(timeline, layer) for layer in layers if layer.mask is True}
-    return own | masks | {layer: _of_pictures(book) for layer, book in drawn.items()}
+    layers = [layer for layer in said(timeline.piece.layers, drawn) if not layer.masks_by_content]
+    parts = [part for layer in layers for part in parts_of(timeline, layer)]
+    found = {f"{part.layer.id}{MASK_OF * part.is_mask}": _of_part(timeline, part) for part in parts if not part.within}
+    for part in parts:
+        if part.within:
+            inside = found[part.layer.id].setdefault("inside", {})
+            if part.name == "line":
+                inside["svg"] = {"look": LINED, "motion": [], "calm": NOTHING}
+            inside[part.within.removeprefix(" > ")] = _of_part(timeline, part)
+    return found | {layer: _of_pictures(book) for layer, book in drawn.items()}
 
 
-def _of_layer(timeline: Timeline, layer: LayerBase) -> dict[str, Any]:
-    look = {**PLACED, **fixed(layer), **rest_of(timeline, layer, seen_first(timeline)[layer.id])}
-    still = calm_of(timeline, layer)
-    found = {"look": look, "motion": _motion(animations_of(timeline, layer))}
-    return {**found, "calm": {"look": still, "motion": _motion(animations_of(timeline, layer, calm=True))}}
-
-
-def _of_mask(timeline: Timeline, layer: LayerBase) -> dict[str, Any]:
-    look = {**COVERING, **cut_by(seen_first(timeline)[layer.id])}
-    return {"look": look, "motion": _motion(animations_of(timeline, layer, mask=True)), "calm": NOTHING}
+def _of_part(timeline: Timeline, part: Part) -> dict[str, Any]:
+    look = {**({} if part.is_mask or part.within else PLACED), **part.fixed}
+    look |= rest_of(timeline, part, seen_first(timeline)[part.layer.id])
+    calm = {"look": calm_of(timeline, part), "motion": _motion(animations_of(timeline, part, calm=True))}
+    return {"look": look, "motion": _motion(animations_of(timeline, part)), "calm": calm}
 
 
 def _of_pictures(book: Flipbook) -> dict[str, Any]:
@@ -126,7 +127,7 @@ def _move(animation: Animation) -> tuple[list[dict[str, Any]], dict[str, Any]]:
 
 
 def _camel(css: str) -> str:
-    return re.sub(r"-([a-z])", lambda found: found[1].upper(), css)
+    return css if css.startswith("--") else re.sub(r"-([a-z])", lambda found: found[1].upper(), css)
 
 
 def _module(timeline: Timeline) -> Iterator[str]:
@@ -144,29 +145,53 @@ def _module(timeline: Timeline) -> Iterator[str]:
     yield " */"
     yield "const LAYERS = {"
     for layer, told in layers.items():
-        yield f"  {json.dumps(layer)}: {{"
-        yield f"    look: {in_script(told['look'])},"
-        yield from _written("motion", told["motion"], 4)
-        yield "    calm: {"
-        yield f"      look: {in_script(told['calm']['look'])},"
-        yield from _written("motion", told["calm"]["motion"], 6)
-        yield "    },"
-        yield "  },"
+        yield from indented(_told(layer, told), 2)
     yield "};"
+    yield from _registered(timeline)
     yield from FUNCTION.replace("NAME", name).splitlines()
 
 
-def _written(name: str, moves: Moves, by: int) -> Iterator[str]:
+def _registered(timeline: Timeline) -> Iterator[str]:
+    """Custom properties that browsers blend; once on a page."""
+    layers = () if WHOLE in beyond_css(timeline) else said(timeline.piece.layers, beyond_css(timeline))
+    found = [each for layer in layers for part in parts_of(timeline, layer) for each in part.registered]
+    if not found:
+        return
+    yield "for (const own of ["
+    for each in found:
+        told = {"name": each.name, "syntax": each.syntax, "inherits": False, "initialValue": each.initial}
+        yield f"  {in_script(told)},"
+    yield "]) try { CSS.registerProperty(own); } catch { /* It is there already. */ }"
+
+
+def _told(name: str, told: Mapping[str, Any]) -> Iterator[str]:
+    """Of one element, and of what has to lie in it."""
+    yield f"{json.dumps(name)}: {{"
+    yield f"  look: {in_script(told['look'])},"
+    yield from indented(_written("motion", told["motion"]), 2)
+    yield "  calm: {"
+    yield f"    look: {in_script(told['calm']['look'])},"
+    yield from indented(_written("motion", told["calm"]["motion"]), 4)
+    yield "  },"
+    if told.get("inside"):
+        yield "  inside: {"
+        for selector, part in told["inside"].items():
+            yield from indented(_told(selector, part), 4)
+        yield "  },"
+    yield "},"
+
+
+def _written(name: str, moves: Moves) -> Iterator[str]:
     """A keyframe a line."""
     if not moves:
-        yield f"{' ' * by}{name}: [],"
+        yield f"{name}: [],"
         return
-    yield f"{' ' * by}{name}: ["
+    yield f"{name}: ["
     for frames, timing in moves:
-        yield f"{' ' * by}  [["
-        yield from (f"{' ' * by}    {in_script(frame)}," for frame in frames)
-        yield f"{' ' * by}  ], {in_script(timing)}],"
-    yield f"{' ' * by}],"
+        yield "  [["
+        yield from (f"    {in_script(frame)}," for frame in frames)
+        yield f"  ], {in_script(timing)}],"
+    yield "],"
 
 
 FUNCTION = """\
@@ -177,12 +202,19 @@ const within = (root) => [
   ...[...root.querySelectorAll('[data-mask]')].map((element) => [`${element.dataset.mask}:mask`, element]),
 ];
 
+const all = (element, told) => [
+  [told, element],
+  ...Object.entries(told.inside ?? {}).map(([selector, part]) => [part, element.querySelector(`:scope > ${selector}`)]),
+];
+
 export function NAME(elements, { calm = isCalm() } = {}) {
   const found = elements instanceof Element ? within(elements) : Object.entries(elements);
-  const known = found.filter(([layer, element]) => element && Object.hasOwn(LAYERS, layer));
+  const known = found
+    .filter(([layer, element]) => element && Object.hasOwn(LAYERS, layer))
+    .flatMap(([layer, element]) => all(element, LAYERS[layer]))
+    .filter(([, element]) => element);
   const before = known.map(([, element]) => [element, element.getAttribute('style')]);
-  const animations = known.flatMap(([layer, element]) => {
-    const { look, motion, calm: quiet } = LAYERS[layer];
+  const animations = known.flatMap(([{ look, motion, calm: quiet }, element]) => {
     for (const [name, value] of Object.entries({ ...look, ...(calm ? quiet.look : {}) }))
       element.style.setProperty(name, value);
     return (calm ? quiet.motion : motion).map(([frames, { iterations, ...timing }]) =>

@@ -3,18 +3,23 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
+from itertools import pairwise
 from typing import Any
 
+from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.track import Track
+from keen_ripple.core.flow.undercurrents import course_tracks
 from keen_ripple.core.outlines import parse
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.css_lines import blends_evenly
+from keen_ripple.handoff.moving_fill import moving_fill
+from keen_ripple.handoff.parts import BOXES, is_lined, looks_shown, moved, parts_of
 
 WHOLE = ""
 """In place of a layer: the piece with all that is in it."""
 
-TEXT_CHANGES = "its text changes"
 Found = tuple[str, str]
 """A layer, or the whole piece, and what of it CSS cannot say."""
 
@@ -65,37 +70,59 @@ def _of_its_own(timeline: Timeline) -> Iterator[Found]:
     if cross_fades(timeline):
         yield WHOLE, "it cross-fades"
     yield from _of_layers(timeline, timeline.piece.layers, WHOLE)
-    moved = {(track.layer, track.property.css) for track in timeline.tracks}
     for track in timeline.tracks:
         yield from ((track.layer, what) for what in _motion(track))
-    for undercurrent in timeline.piece.undercurrents:
-        for course in undercurrent.courses:
-            css = BY_NAME[course.property].css
-            if undercurrent.states is not None:
-                yield course.layer, f"{undercurrent.name} runs in some states only"
-            if any(isinstance(key.value, dict) for key in course.keys):
-                yield course.layer, "a gradient of it moves"
-            if (course.layer, css) in moved:
-                yield course.layer, f"its {css} moves twice at once"
+    for layer, _ in walk(timeline.piece.layers):
+        yield from ((layer.id, what) for what in _paints(timeline, layer))
+    for undercurrent, course, _ in course_tracks(timeline.piece):
+        if undercurrent.states is not None:
+            yield course.layer, f"{undercurrent.name} runs in some states only"
+
+
+def _twice(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
+    """CSS properties that the states move and an undercurrent too, or two undercurrents: the one hides the other."""
+    motions = [(track.property.name, "") for track in timeline.tracks if track.layer == layer.id]
+    for undercurrent, course, _ in course_tracks(timeline.piece):
+        if course.layer == layer.id:
+            motions.append((course.property, undercurrent.id))
+    if len({by for _, by in motions}) > 1:
+        for declaration in (declaration for part in parts_of(timeline, layer) for declaration in part.declarations):
+            if len({by for name, by in motions if name in declaration.shows}) > 1:
+                yield f"its {declaration.css} moves twice at once"
+
+
+def _paints(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
+    """Gradients in motion that CSS has no properties for."""
+    if not {"fill", "stroke"} & moved(timeline, layer.id):
+        return
+    looks = looks_shown(timeline, layer.id)
+    for name in ("fill", "stroke"):
+        paints = {look.get(name, "none") for look in looks}
+        is_said = len(paints) == 1 or all(isinstance(paint, str) for paint in paints)
+        in_a_box = name == "fill" and layer.kind in BOXES and moving_fill(list(paints), "") is not None
+        if not is_said and not in_a_box:
+            yield "a gradient of it moves"
 
 
 def _of_layers(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> Iterator[Found]:
     for layer in layers:
+        drawn = around if layer.mask is True else layer.id
+        yield from ((drawn, what) for what in _twice(timeline, layer))
         if timeline.voice_of(layer.id) is None:
-            yield from ((around if layer.mask is True else layer.id, what) for what in _look(timeline, layer))
+            yield from ((drawn, what) for what in _look(timeline, layer))
         yield from _of_layers(timeline, layer.layers, layer.id)
 
 
 def _look(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
-    looks = timeline.looks_of(layer.id)
+    looks = looks_shown(timeline, layer.id)
     if layer.mask is True:
         yield from _mask(looks, layer)
     elif layer.kind == "medium":
         yield "it plays a medium"
     elif any(not isinstance(look.get("stroke", ""), str) for look in looks):
         yield "its stroke lies along a gradient"
-    elif layer.kind in ("rectangle", "ellipse") and any(map(_is_drawn_line, looks)):
-        yield "its stroke is no border of a box"
+    elif is_lined(timeline, layer) and not all(blends_evenly(layer.kind, a, b) for a, b in pairwise(looks)):
+        yield "the corners of its stroke bend as it moves"
     elif layer.kind in ("path", "text") and not all(isinstance(look["fill"], str) for look in looks):
         yield "a gradient fills it, and it is no box"
 
@@ -109,21 +136,9 @@ def _mask(looks: Sequence[Mapping[str, Any]], layer: LayerBase) -> Iterator[str]
         yield f"the mask {layer.name} in it is no upright rectangle or ellipse"
 
 
-def _is_drawn_line(look: Mapping[str, Any]) -> bool:
-    """Whether a stroke has to be drawn along the outline."""
-    trimmed = look["trim_start"] > 0.0 or look["trim_end"] < 1.0
-    return look["stroke"] != "none" and (look["stroke_align"] != "inside" or bool(look["stroke_dash"]) or trimmed)
-
-
 def _motion(track: Track) -> Iterator[str]:
     values = [track.first, *(move.end for move in track.moves)]
     name = track.property.name
-    if name in ("fill", "stroke") and not all(isinstance(value, str) for value in values):
-        yield "a gradient of it moves"
-    if name == "text":
-        yield TEXT_CHANGES
-    if name == "source":
-        yield f"its {track.property.label} changes"
     if name == "path" and len({tuple(command for command, _ in parse(value).value) for value in values}) > 1:
         yield "its outline changes its points"
     if name == "shadows" and len({tuple(shadow.inset for shadow in value) for value in values}) > 1:

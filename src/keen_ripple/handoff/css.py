@@ -8,19 +8,19 @@ from html import escape
 
 from keen_ripple.core.curves import Settle
 from keen_ripple.core.document import Transition
-from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.run import Run, Segment
 from keen_ripple.core.flow.track import Track
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.beyond_css import TEXT_CHANGES, WHOLE, beyond_css, outermost
-from keen_ripple.handoff.css_values import DECLARATIONS, MASK, TRIMMED, Declaration, trimmed
+from keen_ripple.handoff.beyond_css import WHOLE, beyond_css, outermost
+from keen_ripple.handoff.curves import css_of, nearness
 from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
-from keen_ripple.handoff.keyframes import Animation, animations_of, css_of, nearness
+from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.markup import Drawn, elements_of, indented
 from keen_ripple.handoff.names import class_names, in_comment
 from keen_ripple.handoff.options import Options
+from keen_ripple.handoff.parts import Part, marks, parts_of
 from keen_ripple.handoff.report import Report, held
 from keen_ripple.handoff.stylesheet import Scope, played_by, said, style_of, written
 
@@ -40,8 +40,7 @@ class Css:
         states = len(timeline.piece.states)
         by_state = f" With data-state it stands in one of {states} states, and goes from one to the other."
         # What waits for somebody is gone by the attribute.
-        left_out = (*HTML.notes(timeline), *_texts(timeline, drawn))
-        return Report(by_itself + by_state, left_out, (), (*told.said, *_jumps(timeline, drawn)))
+        return Report(by_itself + by_state, HTML.notes(timeline), (), (*told.said, *_jumps(timeline, drawn)))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
@@ -97,67 +96,41 @@ def _jumps(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
         for layer_id, what in beyond_css(way_alone(timeline, way)).items():
             if layer_id == WHOLE:
                 yield f"It jumps {where}: {what}."
-            elif layer_id in layers and what != TEXT_CHANGES and "in some states only" not in what:
+            elif layer_id in layers and "in some states only" not in what:
                 yield f"{layers[layer_id]} jumps {where}: {what}."
 
 
-def _texts(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
-    """Texts that CSS cannot change."""
-    for layer in said(timeline.piece.layers, drawn):
-        if layer.kind == "text" and len({look["text"] for look in timeline.looks_of(layer.id)}) > 1:
-            yield f"{layer.name}: its text differs by state. Write it into its element yourself."
+def _parts(timeline: Timeline, drawn: Drawn) -> list[Part]:
+    """What CSS moves."""
+    layers = said(timeline.piece.layers, drawn)
+    return [part for layer in layers if timeline.voice_of(layer.id) is None for part in parts_of(timeline, layer)]
 
 
-@dataclass(frozen=True)
-class _Target:
-    """What CSS moves: the element of a layer, or the one that a mask cuts."""
-
-    layer: LayerBase
-    selector: str
-    declarations: tuple[Declaration, ...]
-    is_mask: bool = False
-
-    def animations(self, timeline: Timeline) -> list[Animation]:
-        return animations_of(timeline, self.layer, mask=self.is_mask)
-
-    def looks(self, timeline: Timeline) -> dict[str, dict[str, str]]:
-        """By state what differs between states."""
-        trim = any("trim_end" in each and trimmed(each) for each in timeline.looks_of(self.layer.id))
-        marks = {TRIMMED: True} if trim else {}
-        poses = {state: {**pose[self.layer.id], **marks} for state, pose in timeline.poses.items()}
-        space = timeline.piece.blend
-        texts = {d.css: [d.text(look, space) for look in poses.values()] for d in self.declarations}
-        return {
-            state: {css: each[n] for css, each in texts.items() if len(set(each)) > 1} for n, state in enumerate(poses)
-        }
-
-
-def _targets(timeline: Timeline, drawn: Drawn) -> Iterator[_Target]:
-    names = class_names(timeline.piece.layers)
-    for layer in said(timeline.piece.layers, drawn):
-        if timeline.voice_of(layer.id) is not None:
-            continue
-        yield _Target(layer, f".{names[layer.id]}", DECLARATIONS[layer.kind])
-        if layer.mask is True:
-            yield _Target(layer, f'[data-mask="{layer.id}"]', MASK, is_mask=True)
+def _looks(timeline: Timeline, part: Part) -> dict[str, dict[str, str]]:
+    """By state what differs between states."""
+    mark, space = marks(timeline, part.layer.id), timeline.piece.blend
+    poses = {state: {**pose[part.layer.id], **mark} for state, pose in timeline.poses.items()}
+    texts = {d.css: [d.text(look, space) for look in poses.values()] for d in part.declarations}
+    return {state: {css: each[n] for css, each in texts.items() if len(set(each)) > 1} for n, state in enumerate(poses)}
 
 
 def _driven(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
     """The looks of all states, and the ways between them."""
-    piece, root = timeline.piece, f".{timeline.piece.id}"
+    piece, root, names = timeline.piece, f".{timeline.piece.id}", class_names(timeline.piece.layers)
     still = replace(timeline, run=Run(0, None, (), piece.start))
-    targets = list(_targets(timeline, drawn))
-    for target in targets:
+    parts = _parts(timeline, drawn)
+    for part in parts:
         # What goes round on its own does so whatever the state.
-        rounds = target.animations(still)
-        if target.animations(timeline) != rounds:
-            yield from written(f"{root}[data-state] {target.selector}", played_by(rounds) or {"animation": "none"})
-    for target in targets:
-        for state, look in target.looks(timeline).items():
+        rounds = animations_of(still, part)
+        if animations_of(timeline, part) != rounds:
+            playing = played_by(rounds) or {"animation": "none"}
+            yield from written(f"{root}[data-state] {part.selector(names)}", playing)
+    for part in parts:
+        for state, look in _looks(timeline, part).items():
             if look:
-                yield from written(f'{root}[data-state="{state}"] {target.selector}', look)
+                yield from written(f'{root}[data-state="{state}"] {part.selector(names)}', look)
     springs: dict[str, str] = {}
-    rules = [rule for way in piece.transitions for rule in _way(timeline, way, targets, springs)]
+    rules = [rule for way in piece.transitions for rule in _way(timeline, way, parts, springs)]
     if springs:
         yield from written(root, {name: text for text, name in springs.items()})
     yield from rules
@@ -168,30 +141,28 @@ def _driven(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
         yield "}"
 
 
-def _way(timeline: Timeline, way: Transition, targets: Sequence[_Target], springs: dict[str, str]) -> Iterator[str]:
+def _way(timeline: Timeline, way: Transition, parts: Sequence[Part], springs: dict[str, str]) -> Iterator[str]:
     """How one transition is gone: as CSS transitions, or by keyframes where these cannot say it."""
-    alone = way_alone(timeline, way)
+    alone, names = way_alone(timeline, way), class_names(timeline.piece.layers)
     first = next(other for other in timeline.piece.transitions if other.to == way.to)
-    for target in targets:
-        tracks = [track for track in alone.tracks if track.layer == target.layer.id]
-        parts = _transitions(alone, target, tracks, springs)
-        motion = target.animations(alone) if parts is None else []
-        differs = any(target.looks(timeline).values())
-        rule = played_by(motion) or ({"transition": ", ".join(parts or ["none"])} if differs else {})
+    for part in parts:
+        tracks = [track for track in alone.tracks if track.layer == part.layer.id]
+        moves = _transitions(alone, part, tracks, springs)
+        motion = animations_of(alone, part) if moves is None else []
+        differs = any(_looks(timeline, part).values())
+        rule = played_by(motion) or ({"transition": ", ".join(moves or ["none"])} if differs else {})
         if rule:
             # Said without from where, it comes as it does by the first way; not so what would play at the very start.
             came = "" if way is first and not motion else f'[data-from="{way.from_}"]'
-            yield from written(f'.{timeline.piece.id}[data-state="{way.to}"]{came} {target.selector}', rule)
+            yield from written(f'.{timeline.piece.id}[data-state="{way.to}"]{came} {part.selector(names)}', rule)
         for animation in motion:
             yield from animation.lines()
 
 
-def _transitions(
-    alone: Timeline, target: _Target, tracks: Sequence[Track], springs: dict[str, str]
-) -> list[str] | None:
+def _transitions(alone: Timeline, part: Part, tracks: Sequence[Track], springs: dict[str, str]) -> list[str] | None:
     """One for each CSS property that moves; None where the parts of one go different ways."""
-    near, parts = nearness(alone, tracks), []
-    for declaration in target.declarations:
+    near, found = nearness(alone, tracks), list[str]()
+    for declaration in part.declarations:
         spans = {
             (move.start_ms, move.end_ms, move.easing)
             for track in tracks
@@ -205,5 +176,5 @@ def _transitions(
             if isinstance(easing, Settle):
                 text = f"var({springs.setdefault(text, f'--spring-{len(springs) + 1}')})"
             delay = f" {start:g}ms" if start else ""
-            parts.append(f"{declaration.css} {end - start:g}ms {text}{delay}")
-    return parts
+            found.append(f"{declaration.css} {end - start:g}ms {text}{delay}")
+    return found

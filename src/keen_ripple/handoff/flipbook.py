@@ -17,7 +17,7 @@ from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
-from keen_ripple.handoff.css_values import px
+from keen_ripple.handoff.css_text import px
 from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, columns_of, joined, on_a_sheet, part_of, slots_in
 from keen_ripple.handoff.progress import along, stage
 from keen_ripple.media.encoders import webp_still

@@ -15,8 +15,9 @@ from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.markup import elements_of, indented
 from keen_ripple.handoff.options import AS_IT_IS, Options
+from keen_ripple.handoff.parts import moved, parts_of
 from keen_ripple.handoff.report import Report, report_of
-from keen_ripple.handoff.stylesheet import Scope, style_of, written
+from keen_ripple.handoff.stylesheet import Scope, said, style_of, written
 
 ALONE = Scope(".piece", alone=True)
 
@@ -31,8 +32,8 @@ class Html:
         options.check(self.name, self.takes)
         names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)} | {WHOLE: "All of it"}
         found = beyond_css(timeline)
-        said = [f"{names[layer]} is drawn into pictures: {what}." for layer, what in found.items()]
-        return replace(report_of(timeline, (), self.notes(timeline)), said=tuple(said))
+        drawn = [f"{names[layer]} is drawn into pictures: {what}." for layer, what in found.items()]
+        return replace(report_of(timeline, (), self.notes(timeline)), said=(*drawn, *_outlines(timeline, found)))
 
     def notes(self, timeline: Timeline) -> tuple[str, ...]:
         """What is left out besides what waits for somebody."""
@@ -48,6 +49,14 @@ class Html:
 
 
 HTML = Html()
+
+
+def _outlines(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
+    """Which outlines do not move everywhere."""
+    for layer in () if WHOLE in drawn else said(timeline.piece.layers, drawn):
+        declared = [d for part in parts_of(timeline, layer) for d in part.declarations if d.css == "d"]
+        if any(moved(timeline, layer.id) & set(d.shows) for d in declared):
+            yield f"{layer.name}: browsers without the CSS property d keep its first outline."
 
 
 def _page(timeline: Timeline) -> Iterator[str]:

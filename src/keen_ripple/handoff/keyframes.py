@@ -6,89 +6,43 @@ different curves at once, as x and y of `translate` may, its keyframes are the k
 
 from __future__ import annotations
 
-from collections.abc import Callable, Collection, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
 
 import numpy as np
 
-from keen_ripple.core.curves import Easing, Named, Settle, parse_easing
-from keen_ripple.core.curves.fit import CSS_TOLERANCE, as_linear
-from keen_ripple.core.curves.numbers import css_number
-from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.flow.finer import AS_IT_IS
+from keen_ripple.core.curves import Easing
 from keen_ripple.core.flow.track import Progress, Track, looks_at
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.css_values import DECLARATIONS, IN_SPACE, MASK, TRIM, TRIMMED, Declaration
+from keen_ripple.handoff.animation import Animation, Keyframe
+from keen_ripple.handoff.curves import css_of, nearness
+from keen_ripple.handoff.declaration import Declaration
+from keen_ripple.handoff.parts import Part, marks
+from keen_ripple.handoff.rounds import ASIDE_MS, rounds_of
 
 Span = tuple[float, float, Easing | None]
 # Two values at one moment need two keyframes: apart by this share of the duration, two steps of the last place printed.
 INSTANT = 2e-7
-PLACES = 5
-# Curves written as lines may be off by so many times the tolerance of a tape; nearer than that no text needs to come.
-LOOSER = 4.0
-NEAREST = 1e-4
-# Knots are rounded to a thousandth of a ms: so far from one, it is certain which side of its jump is seen.
-ASIDE_MS = 0.001
 
 
-@dataclass(frozen=True)
-class Keyframe:
-    t_ms: float
-    values: dict[str, str]
-    easing: str | None = None
-
-
-@dataclass(frozen=True)
-class Animation:
-    """One @keyframes rule, and how it is played: from `delay_ms` on, once or for ever."""
-
-    name: str
-    delay_ms: int
-    duration_ms: int
-    # How often it is played; None for ever.
-    plays: int | None
-    keyframes: tuple[Keyframe, ...]
-    # The section whose scrolling it follows instead of time.
-    section: str | None = None
-
-    def shorthand(self) -> str:
-        if self.section is not None:
-            # Along a way any length is all of it; browsers that follow no scrolling stay at its beginning.
-            return f"{self.name} 1000000s linear both"
-        delay = f" {self.delay_ms}ms" if self.delay_ms else ""
-        # What is played several times comes to rest where it began, which is where its element stands without it.
-        count = "infinite" if self.plays is None else self.plays if self.plays > 1 else "both"
-        return f"{self.name} {self.duration_ms}ms linear{delay} {count}"
-
-    def lines(self) -> Iterator[str]:
-        yield f"@keyframes {self.name} {{"
-        for frame in self.keyframes:
-            body = [f"{css}: {text};" for css, text in frame.values.items()]
-            if frame.easing:
-                body.append(f"animation-timing-function: {frame.easing};")
-            yield f"  {css_number(frame.t_ms / self.duration_ms * 100.0, PLACES)}% {{ {' '.join(body)} }}"
-        yield "}"
-
-
-def animations_of(timeline: Timeline, layer: LayerBase, calm: bool = False, mask: bool = False) -> list[Animation]:
-    """The animations that play the layer; with `calm` only its opacity and colours, with `mask` what it cuts.
+def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[Animation]:
+    """The animations that play an element of a layer; with `calm` only its opacity and colours.
 
     In a free placement those of its own run, from when that begins, and those of the piece around it.
     """
-    voice = timeline.voice_of(layer.id)
-    within = animations_of(voice.timeline, layer, calm, mask) if voice else []
+    voice = timeline.voice_of(part.layer.id)
+    within = animations_of(voice.timeline, part, calm) if voice else []
     later = [replace(own, delay_ms=own.delay_ms + int(voice.begins_ms)) for own in within] if voice else []
-    return [*_own(timeline, layer, calm, mask), *later]
+    return [*_own(timeline, part, calm), *later]
 
 
-def _own(timeline: Timeline, layer: LayerBase, calm: bool, mask: bool) -> list[Animation]:
-    declarations = MASK if mask else DECLARATIONS[layer.kind]
-    tracks = {track.property.name: track for track in timeline.tracks if track.layer == layer.id}
-    moving = [d for d in declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]
+def _own(timeline: Timeline, part: Part, calm: bool) -> list[Animation]:
+    tracks = {track.property.name: track for track in timeline.tracks if track.layer == part.layer.id}
+    moving = [d for d in part.declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]
     run, found = timeline.run, list[Animation]()
-    rounds = [] if calm or mask else list(_undercurrents(timeline, layer))
+    rounds = [] if calm else list(rounds_of(timeline, part))
     if run.total_ms == 0:
         return rounds
     stretches = [("", 0, run.total_ms)] if not run.lead_in_ms or run.loop_ms is None else []
@@ -98,43 +52,10 @@ def _own(timeline: Timeline, layer: LayerBase, calm: bool, mask: bool) -> list[A
         plays = run.plays if endless else 1
         for group in _groups(moving, tracks, from_ms, to_ms):
             number = len([a for a in found if a.delay_ms == from_ms])
-            own = f"{timeline.piece.id}-{_named(layer.id)}{'--mask' * mask}{suffix}"
-            name = f"{own}{f'--{number + 1}' if number else ''}{'--calm' * calm}"
-            frames = tuple(_frames(timeline, layer, tracks, group, from_ms, to_ms, endless))
+            name = f"{part.css_name(timeline)}{suffix}{f'--{number + 1}' if number else ''}{'--calm' * calm}"
+            frames = tuple(_frames(timeline, part.layer.id, tracks, group, from_ms, to_ms, endless))
             found.append(Animation(name, int(from_ms), int(to_ms - from_ms), plays, frames))
     return found + rounds
-
-
-def _named(inner: str) -> str:
-    """An id inside of a placement as a part of a CSS name; no id has an underscore."""
-    return inner.replace("/", "__")
-
-
-def _undercurrents(timeline: Timeline, layer: LayerBase) -> Iterator[Animation]:
-    """What goes round on its own, key by key."""
-    for undercurrent in timeline.piece.undercurrents:
-        for number, course in enumerate(course for course in undercurrent.courses if course.layer == layer.id):
-            [declaration] = [d for d in DECLARATIONS[layer.kind] if course.property in d.shows]
-            keys = [(key.at_ms, key.value, parse_easing(key.easing).css()) for key in course.keys]
-            if keys[-1][0] < undercurrent.period_ms:
-                keys.append((undercurrent.period_ms, keys[0][1], "linear"))
-            frames = tuple(
-                Keyframe(
-                    at,
-                    {
-                        declaration.css: declaration.text(
-                            {**timeline.rest[layer.id], course.property: value}, timeline.piece.blend
-                        )
-                    },
-                    None if at == undercurrent.period_ms else easing,
-                )
-                for at, value, easing in keys
-            )
-            suffix = f"--{number + 1}" if number else ""
-            name = f"{timeline.piece.id}-{_named(layer.id)}--{_named(undercurrent.id)}{suffix}"
-            yield Animation(
-                name, -undercurrent.ahead_ms(course), undercurrent.period_ms, None, frames, undercurrent.section
-            )
 
 
 @dataclass(frozen=True)
@@ -177,7 +98,7 @@ def _one_at_a_time(spans: Iterable[Span]) -> bool:
 
 def _frames(
     timeline: Timeline,
-    layer: LayerBase,
+    layer: str,
     tracks: dict[str, Track],
     group: _Group,
     from_ms: int,
@@ -191,40 +112,14 @@ def _frames(
     else:
         near = nearness(timeline, own)
         plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, lambda easing: css_of(easing, near))
-    space = timeline.piece.blend
+    space, rest = timeline.piece.blend, {**timeline.rest[layer], **marks(timeline, layer)}
     for t_ms, at_ms, before, easing in plan:
-        moved = {track.property.name: _value(track, at_ms, before) for track in own}
-        look = {**timeline.rest[layer.id], **moved, **_marks(tracks)}
+        look = {**rest, **{track.property.name: _value(track, at_ms, before) for track in own}}
         yield Keyframe(t_ms - from_ms, {d.css: d.text(look, space) for d in group.declarations}, easing)
-
-
-def _marks(tracks: Collection[str]) -> dict[str, bool]:
-    """What has to be written in one way in all keyframes."""
-    return {
-        **({TRIMMED: True} if set(TRIM) & set(tracks) else {}),
-        **({IN_SPACE: True} if "perspective" in tracks else {}),
-    }
 
 
 Plan = list[tuple[float, float, bool, str | None]]
 """(time of the keyframe, moment whose look it shows, whether just before it, curve until the next)."""
-
-
-def nearness(timeline: Timeline, tracks: Sequence[Track]) -> float:
-    """How near to its curve, in progress, all that these tracks move has to stay."""
-    near = CSS_TOLERANCE
-    for track in tracks:
-        if track.property.blend != "linear":
-            continue
-        farthest = max((abs(move.end - move.start) for move in track.moves if move.easing), default=0.0)
-        share = timeline.finer.get(track.layer, AS_IT_IS).share(track.property)
-        near = min(near, LOOSER * track.property.tolerance * share / max(farthest, 1e-9))
-    return max(near, NEAREST)
-
-
-def css_of(easing: Easing, near: float) -> str:
-    """A curve in CSS; one that CSS has not as straight lines that stay as near as is needed."""
-    return as_linear(easing, near).css() if isinstance(easing, Settle | Named) else easing.css()
 
 
 def _plan_of_spans(spans: set[Span], from_ms: int, to_ms: int, endless: bool, text: Callable[[Easing], str]) -> Plan:

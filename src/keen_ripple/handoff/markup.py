@@ -9,10 +9,12 @@ from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE
-from keen_ripple.handoff.css_values import trimmed
+from keen_ripple.handoff.css_lines import is_round, outline_of, shape_of, trimmed
+from keen_ripple.handoff.declaration import Look
 from keen_ripple.handoff.flipbook import Flipbook
 from keen_ripple.handoff.masks import masked
 from keen_ripple.handoff.names import class_names
+from keen_ripple.handoff.parts import changing_values, is_lined, looks_shown, seen_first
 
 Drawn = Mapping[str, Flipbook]
 """By the layers that are drawn into pictures, or for the whole piece, those pictures."""
@@ -57,27 +59,49 @@ def _elements(layers: Sequence[LayerBase], timeline: Timeline, names: Mapping[st
 
 
 def _element(layer: LayerBase, timeline: Timeline, names: Mapping[str, str], drawn: Drawn) -> Iterator[str]:
-    mark, look = f'class="{names[layer.id]}" data-layer="{layer.id}"', layer.base
+    mark, look = f'class="{names[layer.id]}" data-layer="{layer.id}"', seen_first(timeline)[layer.id]
     if layer.id in drawn:
         yield f"<div {mark}></div>"
+    elif len(values := changing_values(timeline, layer)) > 1:
+        yield f"<div {mark}>"
+        yield from (f"  <div>{escape(text) if layer.kind == 'text' else ''}</div>" for text in values)
+        yield "</div>"
     elif layer.kind == "text":
         yield f"<div {mark}>{escape(look['text'])}</div>"
     elif layer.kind == "path":
-        view = f"0 0 {css_number(look['view_width'])} {css_number(look['view_height'])}"
-        yield f'<svg {mark} viewBox="{view}" preserveAspectRatio="none">'
-        looks = timeline.looks_of(layer.id)
-        stretched = any(at[of] != look[f"view_{of}"] for at in looks for of in ("width", "height"))
-        # The outline stretches with its box, its stroke does not.
-        fixed = ' vector-effect="non-scaling-stroke"' if stretched else ""
-        length = ' pathLength="1"' if any(map(trimmed, looks)) else ""
-        yield f'  <path{fixed}{length} d="{escape(look["path"])}"/>'
-        yield "</svg>"
+        yield from _path(mark, looks_shown(timeline, layer.id), look)
+    elif is_lined(timeline, layer):
+        yield from _lined(mark, layer.kind, looks_shown(timeline, layer.id), look)
     elif layer.layers:
         yield f"<div {mark}>"
         yield from indented(_elements(layer.layers, timeline, names, drawn), 2)
         yield "</div>"
     else:
         yield f"<div {mark}></div>"
+
+
+def _path(mark: str, looks: Sequence[Look], look: Look) -> Iterator[str]:
+    view = f"0 0 {css_number(look['view_width'])} {css_number(look['view_height'])}"
+    yield f'<svg {mark} viewBox="{view}" preserveAspectRatio="none">'
+    stretched = any(at[of] != look[f"view_{of}"] for at in looks for of in ("width", "height"))
+    # The outline stretches with its box, its stroke does not.
+    fixed = ' vector-effect="non-scaling-stroke"' if stretched else ""
+    yield f'  <path{fixed}{_measured(looks)} d="{escape(look["path"])}"/>'
+    yield "</svg>"
+
+
+def _lined(mark: str, kind: str, looks: Sequence[Look], look: Look) -> Iterator[str]:
+    """A box with a stroke that is drawn along its outline."""
+    yield f"<div {mark}>"
+    shape = shape_of(kind, looks)
+    at = {"path": f' d="{outline_of(kind, look, is_round(kind, looks))}"', "ellipse": ' cx="50%" cy="50%"', "rect": ""}
+    yield f"  <svg><{shape}{_measured(looks)}{at[shape]}/></svg>"
+    yield "</div>"
+
+
+def _measured(looks: Sequence[Look]) -> str:
+    """The length of an outline counts as 1 where a part of it is drawn."""
+    return ' pathLength="1"' if any(map(trimmed, looks)) else ""
 
 
 def indented(lines: Iterable[str], by: int) -> Iterator[str]:

@@ -8,10 +8,9 @@ from collections.abc import Iterable, Iterator
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.handoff.css_values import px
+from keen_ripple.handoff.css_text import px
+from keen_ripple.handoff.parts import COVERING
 
-# Around what a mask cuts.
-COVERING = {"position": "absolute", "inset": "0"}
 # How many stages around a group are seen in it, at most; as in the page.
 AROUND = 1.0
 # Brightness counts by as much as it is opaque.

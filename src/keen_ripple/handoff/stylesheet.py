@@ -8,19 +8,23 @@ from typing import Any
 
 from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.animation import Animation
 from keen_ripple.handoff.beyond_css import WHOLE
-from keen_ripple.handoff.css_values import DECLARATIONS, MASK, RESTING, TRIMMED, colour, px, rest_rule, trimmed
+from keen_ripple.handoff.css_paints import RESTING, colour
+from keen_ripple.handoff.css_text import px
 from keen_ripple.handoff.fonts import font_faces
-from keen_ripple.handoff.keyframes import Animation, animations_of
+from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.markup import DRAWN, Drawn, indented
-from keen_ripple.handoff.masks import COVERING, rules_of_masks
+from keen_ripple.handoff.masks import rules_of_masks
 from keen_ripple.handoff.names import class_names
+from keen_ripple.handoff.parts import COVERING, Part, marks, moved, parts_of, seen_first
 
 # Every layer, in the box of its group.
 PLACED = {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"}
+# A stroke that is drawn along the outline of a box lies over it, and beyond it.
+LINED = {**COVERING, "width": "100%", "height": "100%", "overflow": "visible"}
 
 
 @dataclass(frozen=True)
@@ -57,21 +61,27 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
     yield from scope.root_rule({**size, **ground})
     yield from scope.rule("[data-layer]", PLACED)
     yield from _scrolling(piece, scope)
-    animations = {layer.id: animations_of(timeline, layer) for layer in layers}
-    for layer in layers:
-        played = played_by(animations[layer.id])
-        rest = rest_of(timeline, layer, first[layer.id])
-        yield from scope.rule(f".{names[layer.id]}", {**fixed(layer), **rest, **played})
-    for layer in layers:
-        for animation in animations[layer.id]:
+    # The elements that masks cut lie around many others: their rules come last.
+    parts = sorted((part for layer in layers for part in parts_of(timeline, layer)), key=lambda part: part.is_mask)
+    for part in parts:
+        for registered in part.registered:
+            yield from registered.lines()
+    animations = {part.css_name(timeline): animations_of(timeline, part) for part in parts}
+    for part in parts:
+        rest = {**part.fixed, **rest_of(timeline, part, first[part.layer.id])}
+        if part.name == "line":
+            yield from scope.rule(f".{names[part.layer.id]} > svg", LINED)
+        rule = {**rest, **played_by(animations[part.css_name(timeline)])}
+        yield from scope.rule(part.selector(names), rule) if rule else ()
+    for part in parts:
+        for animation in animations[part.css_name(timeline)]:
             yield from animation.lines()
     names = names | {WHOLE: DRAWN}
     yield from _pictures(piece, drawn, names, scope)
     masks = [layer for layer, _ in walk(piece.layers) if layer.masks_by_content]
     for selector, declarations in rules_of_masks(piece, [] if WHOLE in drawn else masks):
         yield from scope.rule(selector, declarations)
-    yield from _masks(timeline, [layer for layer in layers if layer.mask is True], first, scope)
-    yield from _calmer(timeline, [layer for layer in layers if animations[layer.id]], names, scope)
+    yield from _calmer(timeline, [part for part in parts if animations[part.css_name(timeline)]], names, scope)
 
 
 def said(layers: Sequence[LayerBase], drawn: Collection[str]) -> Iterator[LayerBase]:
@@ -96,30 +106,15 @@ def _pictures(piece: Piece, drawn: Drawn, names: Mapping[str, str], scope: Scope
         yield "}"
 
 
-def _masks(timeline: Timeline, masks: Sequence[LayerBase], look: Pose, scope: Scope) -> Iterator[str]:
-    for layer in masks:
-        animations = animations_of(timeline, layer, mask=True)
-        played = played_by(animations)
-        yield from scope.rule(f'[data-mask="{layer.id}"]', {**COVERING, **cut_by(look[layer.id]), **played})
-        for animation in animations:
-            yield from animation.lines()
-
-
-def cut_by(look: Mapping[str, Any]) -> dict[str, str]:
-    """How a mask cuts the element around what is above it."""
-    [cut_out] = MASK
-    return {cut_out.css: cut_out.text(look, RESTING)}
-
-
-def _calmer(timeline: Timeline, moving: Sequence[LayerBase], classes: Mapping[str, str], scope: Scope) -> Iterator[str]:
+def _calmer(timeline: Timeline, moving: Sequence[Part], classes: Mapping[str, str], scope: Scope) -> Iterator[str]:
     """Where motion is unwanted, things stand where they come to rest; opacity and colours go on."""
     rules: list[str] = []
-    for layer in moving:
-        still = calm_of(timeline, layer)
+    for part in moving:
+        still = calm_of(timeline, part)
         if not still:
             continue
-        animations = animations_of(timeline, layer, calm=True)
-        rules += scope.rule(f".{classes[layer.id]}", {**still, **(played_by(animations) or {"animation": "none"})})
+        animations = animations_of(timeline, part, calm=True)
+        rules += scope.rule(part.selector(classes), {**still, **(played_by(animations) or {"animation": "none"})})
         rules += [line for animation in animations for line in animation.lines()]
     if rules:
         yield "@media (prefers-reduced-motion: reduce) {"
@@ -127,18 +122,12 @@ def _calmer(timeline: Timeline, moving: Sequence[LayerBase], classes: Mapping[st
         yield "}"
 
 
-def calm_of(timeline: Timeline, layer: LayerBase) -> dict[str, str]:
-    """Where a layer stands that would move from its place otherwise."""
-    names, look = _moved(timeline, layer.id), _at_rest(timeline, layer.id)
-    places = [d for d in DECLARATIONS[layer.kind] if not d.calm and names & set(d.shows)]
+def calm_of(timeline: Timeline, part: Part) -> dict[str, str]:
+    """Where what would move from its place otherwise stands."""
+    layer = part.layer.id
+    names, look = moved(timeline, layer), {**_at_rest(timeline, layer), **marks(timeline, layer)}
+    places = [d for d in part.declarations if not d.calm and names & set(d.shows)]
     return {d.css: d.text(look, RESTING) for d in places}
-
-
-def _moved(timeline: Timeline, layer: str) -> set[str]:
-    voice = timeline.voice_of(layer)
-    courses = [course for u in timeline.piece.undercurrents for course in u.courses if course.layer == layer]
-    own = {track.property.name for track in timeline.tracks if track.layer == layer}
-    return own | {course.property for course in courses} | (_moved(voice.timeline, layer) if voice else set())
 
 
 def _at_rest(timeline: Timeline, layer: str) -> Mapping[str, Any]:
@@ -147,7 +136,7 @@ def _at_rest(timeline: Timeline, layer: str) -> Mapping[str, Any]:
     if voice is None:
         return look
     own = _at_rest(voice.timeline, layer)
-    return {**look, **{name: own[name] for name in _moved(voice.timeline, layer)}}
+    return {**look, **{name: own[name] for name in moved(voice.timeline, layer)}}
 
 
 def played_by(animations: Sequence[Animation]) -> dict[str, str]:
@@ -178,25 +167,6 @@ def _scrolling(piece: Piece, scope: Scope) -> Iterator[str]:
     yield from scope.rule(".pinned", {"position": "sticky", "top": "0", "height": "0"})
 
 
-def seen_first(timeline: Timeline) -> Pose:
-    """The looks at the beginning: a run that is over at once has shown its start to nobody."""
-    return timeline.rest if timeline.run.total_ms else timeline.poses[timeline.run.final_state]
-
-
-def rest_of(timeline: Timeline, layer: LayerBase, look: Mapping[str, Any]) -> dict[str, str]:
-    """The declarations of a layer that stands as it looks, without what CSS begins with."""
-    if any("trim_end" in each and trimmed(each) for each in timeline.looks_of(layer.id)):
-        look = {**look, TRIMMED: True}
-    return rest_rule(layer.kind, look)
-
-
-def fixed(layer: LayerBase) -> dict[str, str]:
-    """What the kind of layer needs, whatever its state."""
-    unseen = {"visibility": "hidden"} if layer.mask is True else {}
-    if layer.kind == "ellipse":
-        return {"border-radius": "50%", **unseen}
-    if layer.kind == "text":
-        # Lines begin where their letters are written from, and no weight is made up that the font does not have.
-        letters = {"unicode-bidi": "plaintext", "font-synthesis": "none"}
-        return {"display": "grid", "align-content": "center", **letters}
-    return {"background-repeat": "no-repeat"} if layer.kind == "picture" else unseen
+def rest_of(timeline: Timeline, part: Part, look: Mapping[str, Any]) -> dict[str, str]:
+    """The declarations of an element whose layer stands as it looks, without what CSS begins with."""
+    return part.resting({**look, **marks(timeline, part.layer.id)})

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from collections.abc import Collection, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from html import escape
@@ -46,14 +47,16 @@ def _drawing(timeline: Timeline) -> Iterator[str]:
     size = f'width="{width}" height="{height}"'
     yield f'<svg xmlns="{SVG}" {size} viewBox="0 0 {width} {height}" role="img">'
     yield f"  <title>{escape(piece.name)}</title>"
-    # No text of CSS has a bracket in it (css_string), and no document a sign that XML cannot hold.
+    # No document has a sign that XML cannot hold.
+    style = style_of(timeline, drawn, Scope(f".{piece.id}"))
     yield "  <style>"
-    yield from indented(style_of(timeline, drawn, Scope(f".{piece.id}")), 4)
+    yield from indented((line.replace("&", "&amp;").replace("<", "&lt;") for line in style), 4)
     yield "  </style>"
     yield f"  <foreignObject {size}>"
     yield f'    <div xmlns="{XHTML}" class="{piece.id}">'
     # Inside of XHTML, outlines say that they are SVG.
-    yield from indented((line.replace("<svg ", f'<svg xmlns="{SVG}" ') for line in elements_of(timeline, drawn)), 6)
+    elements = elements_of(timeline, drawn)
+    yield from indented((re.sub(r"<svg(?=[ >])", f'<svg xmlns="{SVG}"', line) for line in elements), 6)
     yield "    </div>"
     yield "  </foreignObject>"
     yield "</svg>"

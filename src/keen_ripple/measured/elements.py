@@ -43,20 +43,23 @@ const rgba = (text) => {
 };
 const paintOf = (element, style) => {
   if (element.localName === 'svg') return getComputedStyle(element.querySelector(':scope > path')).fill;
-  const isText = element.classList.contains('text') || (element.textContent && !element.children.length);
+  const hasText = element.textContent.trim() && !element.querySelector('[data-layer]');
+  const isText = element.classList.contains('text') || hasText;
   return isText ? style.color : style.backgroundColor;
 };
+const COLOUR = /(?:oklab|rgba?)\\([^)]*\\)/g;
 const look = (element, origin) => {
   const box = element.getBoundingClientRect(), style = getComputedStyle(element);
   const fill = paintOf(element, style);
   const drawn = element.localName === 'svg' ? element.querySelector(':scope > path') : null;
   return [box.x - origin.x, box.y - origin.y, box.width, box.height, Number(style.opacity),
     ...rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill),
-    ...(drawn ? [getComputedStyle(drawn).d?.slice(6, -2) || drawn.getAttribute('d')] : [])];
+    drawn && (getComputedStyle(drawn).d?.slice(6, -2) || drawn.getAttribute('d')),
+    [...style.backgroundImage.matchAll(COLOUR)].map(([text]) => rgba(text))];
 };
 """
-"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha]; then, of a path,
-its outline as path data."""
+"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha, outline, stops]: of a
+path its outline as path data, else null; of a box the colours of its gradient, none where it has none."""
 
 SCRIPT = """
 LOOK
@@ -112,12 +115,21 @@ def _off(theirs: Sequence[Any], look: Mapping[str, Any], box: Any, is_painted: b
     }
     if isinstance(look.get("path"), str):
         found["px"] = max(found["px"], _outline_off(theirs[9], look))
-    if is_painted and isinstance(look.get("fill"), str):
-        ours = parse_colour(look["fill"])
-        found["colour"] = abs(theirs[8] - ours[3]) * 255.0
-        if ours[3] > LEAST_ALPHA:
-            found["colour"] = max(found["colour"], float(np.max(np.abs(np.array(theirs[5:8]) - ours[:3]))))
+    if is_painted and "fill" in look:
+        pairs = [(colour, theirs[5:9]) for colour in [look["fill"]] if isinstance(colour, str)]
+        if theirs[10]:
+            # A colour is a gradient of nothing else where it goes over into one.
+            ours = [stop.colour for stop in getattr(look["fill"], "stops", ())] or [look["fill"]] * len(theirs[10])
+            pairs = list(zip(ours, theirs[10], strict=True))
+        found["colour"] = max((_colour_off(text, seen) for text, seen in pairs), default=0.0)
     return found
+
+
+def _colour_off(ours: str, theirs: Sequence[float]) -> float:
+    """By how much of 255."""
+    *rgb, alpha = parse_colour(ours)
+    apart = abs(theirs[3] - alpha) * 255.0
+    return max(apart, float(np.max(np.abs(np.array(theirs[:3]) - rgb)))) if alpha > LEAST_ALPHA else apart
 
 
 def _outline_off(theirs: str, look: Mapping[str, Any]) -> float:

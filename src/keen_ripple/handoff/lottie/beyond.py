@@ -10,7 +10,7 @@ from keen_ripple.core.properties import GROUPED
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values import Fade
 from keen_ripple.handoff.beyond_css import WHOLE, cross_fades
-from keen_ripple.handoff.css_values import premultiplied
+from keen_ripple.handoff.css_paints import premultiplied
 from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.lottie.carried import leans
 from keen_ripple.handoff.lottie.looks import Look, Looks, looks_of

@@ -16,7 +16,7 @@ from keen_ripple.core.measures.geometry import RADII, corner_radii
 from keen_ripple.core.outlines import subpaths
 from keen_ripple.core.properties import properties_of
 from keen_ripple.core.values import Gradient, LinearGradient, Stop
-from keen_ripple.handoff.css_values import premultiplied
+from keen_ripple.handoff.css_paints import premultiplied
 from keen_ripple.handoff.lottie.carried import PERCENT, PX, STANDS
 from keen_ripple.handoff.lottie.keys import rounded
 from keen_ripple.handoff.lottie.looks import Look, Moving, number, numbers, shares

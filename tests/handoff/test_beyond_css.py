@@ -75,6 +75,13 @@ def seen_through(by: str) -> dict[str, Any]:
     return document
 
 
+def turning() -> dict[str, Any]:
+    """A rectangle turns as it cuts, with its round corners."""
+    document = masked(kind="rectangle", radius_top_left=12)
+    document["states"][1]["changes"]["cut"] = {"rotation": 70, "scale_y": 1.4, "width": 40}
+    return document
+
+
 def far_away() -> dict[str, Any]:
     """What is in the group lies far from it, and is seen all the same."""
     document = masked(rotation=30)
@@ -95,9 +102,7 @@ CASES = {
         "it plays a medium",
         moving({**shape("medium", source=flag(), length_ms=300), "fill": None}, {"x": 60}),
     ),
-    "a turned mask": ("the mask Porthole", masked(rotation=30)),
-    "an outline as a mask": ("the mask Porthole", masked(kind="path", path=DISC, view_width=90, view_height=60)),
-    "a mask far from its group": ("the mask Porthole", far_away()),
+    "a mask far from its group": ("far from its group", far_away()),
     "a stroke along a gradient": (
         "stroke lies along a gradient",
         moving(shape("ellipse", stroke=SWEEP, stroke_width=6), {"x": 60}),
@@ -193,6 +198,9 @@ IN_CSS = {
         shape("ellipse", fill={"kind": "conic", "angle": 30, "stops": [*ENDS, *OTHER[1:]]}),
         {"fill": {"kind": "conic", "angle": -240, "centre_y": 0.8, "stops": [*OTHER, *OTHER[1:]]}},
     ),
+    "a turned mask": masked(rotation=30, opacity=0.4),
+    "an outline as a mask": masked(kind="path", path=DISC, view_width=90, view_height=60, fill="#fff4"),
+    "a mask that turns": turning(),
     "an outline that bends": moving(
         outline(), {"path": STAR.replace("45 60", "45 40").replace("M45 0", "M40 5"), "rotation": 20}
     ),

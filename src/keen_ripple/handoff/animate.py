@@ -16,7 +16,7 @@ from keen_ripple.handoff.element import JS, TYPES, class_of
 from keen_ripple.handoff.flipbook import Flipbook, flipbooks_of
 from keen_ripple.handoff.fonts import family_notes
 from keen_ripple.handoff.format import Files, in_file
-from keen_ripple.handoff.html import HTML
+from keen_ripple.handoff.html import HTML, ways_said
 from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.live import in_script
 from keen_ripple.handoff.markup import Drawn, indented
@@ -42,9 +42,10 @@ class Animate:
 
     def report(self, timeline: Timeline, options: Options) -> Report:
         options.check(self.name, self.takes)
-        told = HTML.report(timeline, options)
+        drawn = beyond_css(timeline, own_markup=True)
+        told = replace(HTML.report(timeline, options), said=ways_said(timeline, drawn))
         holds = f"{function_of(timeline)}(elements): {_small(held(timeline))}"
-        if WHOLE in beyond_css(timeline):
+        if WHOLE in drawn:
             return replace(told, holds=holds)
         layers, rounds = [layer for layer, _ in walk(timeline.piece.layers)], timeline.piece.undercurrents
         cut = [f"{layer.name}: it cuts by what it shows." for layer in layers if layer.masks_by_content]
@@ -54,9 +55,14 @@ class Animate:
             for layer in layers
             if layer.mask is True
         ]
+        inside = [
+            f"{layer.name} has elements in it, as in the markup of the format css."
+            for layer in said(timeline.piece.layers, drawn)
+            if layer.kind != "path" and any(part.within for part in parts_of(timeline, layer))
+        ]
         waiting = left_out_by_cue(timeline, "the function answers to nobody")
         left_out = (*waiting, *cut, *scrolled, *family_notes(timeline))
-        return replace(told, holds=holds, leaves_out=left_out, said=(*told.said, *masks))
+        return replace(told, holds=holds, leaves_out=left_out, said=(*told.said, *masks, *inside))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
@@ -77,7 +83,7 @@ def _small(text: str) -> str:
 
 def _layers(timeline: Timeline) -> dict[str, Any]:
     """By layer how it looks at first, and its motion; both also for those who ask for less motion."""
-    drawn: Drawn = flipbooks_of(timeline)
+    drawn: Drawn = flipbooks_of(timeline, own_markup=True)
     if WHOLE in drawn:
         return {timeline.piece.id: _of_pictures(drawn[WHOLE])}
     layers = [layer for layer in said(timeline.piece.layers, drawn) if not layer.masks_by_content]
@@ -153,7 +159,11 @@ def _module(timeline: Timeline) -> Iterator[str]:
 
 def _registered(timeline: Timeline) -> Iterator[str]:
     """Custom properties that browsers blend; once on a page."""
-    layers = () if WHOLE in beyond_css(timeline) else said(timeline.piece.layers, beyond_css(timeline))
+    layers = (
+        ()
+        if WHOLE in beyond_css(timeline, own_markup=True)
+        else said(timeline.piece.layers, beyond_css(timeline, own_markup=True))
+    )
     found = [each for layer in layers for part in parts_of(timeline, layer) for each in part.registered]
     if not found:
         return

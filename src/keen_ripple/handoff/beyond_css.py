@@ -3,8 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Iterator, Mapping, Sequence
-from itertools import pairwise
-from typing import Any
+from itertools import chain, pairwise
 
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
@@ -14,8 +13,9 @@ from keen_ripple.core.outlines import parse
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_lines import blends_evenly
+from keen_ripple.handoff.masks import is_out_of_reach
 from keen_ripple.handoff.moving_fill import moving_fill
-from keen_ripple.handoff.parts import BOXES, is_lined, looks_shown, moved, parts_of
+from keen_ripple.handoff.parts import BOXES, cuts_by_filter, is_lined, looks_shown, moved, parts_of
 
 WHOLE = ""
 """In place of a layer: the piece with all that is in it."""
@@ -24,10 +24,14 @@ Found = tuple[str, str]
 """A layer, or the whole piece, and what of it CSS cannot say."""
 
 
-def beyond_css(timeline: Timeline) -> Mapping[str, str]:
-    """By the layers that have to be drawn, what is the reason; what lies in another of them is not named."""
+def beyond_css(timeline: Timeline, own_markup: bool = False) -> Mapping[str, str]:
+    """By the layers that have to be drawn, what is the reason; what lies in another of them is not named.
+
+    With `own_markup` in elements that somebody else has arranged, and not for our filters.
+    """
     first: dict[str, str] = {}
-    for layer, what in _found(timeline):
+    turned = _turned_masks(timeline, timeline.piece.layers, WHOLE) if own_markup else ()
+    for layer, what in chain(_found(timeline), turned):
         first.setdefault(layer, what)
     if WHOLE in first:
         return {WHOLE: first[WHOLE]}
@@ -116,7 +120,8 @@ def _of_layers(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> 
 def _look(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
     looks = looks_shown(timeline, layer.id)
     if layer.mask is True:
-        yield from _mask(looks, layer)
+        if cuts_by_filter(timeline, layer) and any(is_out_of_reach(timeline.piece, look) for look in looks):
+            yield f"the mask {layer.name} in it lies far from its group"
     elif layer.kind == "medium":
         yield "it plays a medium"
     elif any(not isinstance(look.get("stroke", ""), str) for look in looks):
@@ -127,13 +132,11 @@ def _look(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
         yield "a gradient fills it, and it is no box"
 
 
-def _mask(looks: Sequence[Mapping[str, Any]], layer: LayerBase) -> Iterator[str]:
-    turned = ("rotation", "skew_x", "skew_y", "rotation_x", "rotation_y")
-    bent = any(look[name] for look in looks for name in turned) or any(
-        look["scale_x"] != 1.0 or look["scale_y"] != 1.0 for look in looks
-    )
-    if layer.kind == "path" or bent:
-        yield f"the mask {layer.name} in it is no upright rectangle or ellipse"
+def _turned_masks(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> Iterator[Found]:
+    for layer in layers:
+        if layer.mask is True and cuts_by_filter(timeline, layer):
+            yield around, f"the mask {layer.name} in it is no upright rectangle or ellipse"
+        yield from _turned_masks(timeline, layer.layers, layer.id)
 
 
 def _motion(track: Track) -> Iterator[str]:

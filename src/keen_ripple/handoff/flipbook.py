@@ -109,9 +109,9 @@ class Flipbook:
 Strip = tuple[int, list[tuple[float, int]]]
 
 
-def flipbooks_of(timeline: Timeline) -> dict[str, Flipbook]:
-    """Of each layer that CSS cannot show, or of the whole piece."""
-    return {layer: flipbook_of(timeline, layer) for layer in along(list(beyond_css(timeline)))}
+def flipbooks_of(timeline: Timeline, own_markup: bool = False) -> dict[str, Flipbook]:
+    """Of each layer that CSS cannot show, or of the whole piece; see `beyond_css`."""
+    return {layer: flipbook_of(timeline, layer) for layer in along(list(beyond_css(timeline, own_markup)))}
 
 
 def flipbook_of(timeline: Timeline, layer_id: str) -> Flipbook:

@@ -30,10 +30,7 @@ class Html:
 
     def report(self, timeline: Timeline, options: Options = AS_IT_IS) -> Report:
         options.check(self.name, self.takes)
-        names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)} | {WHOLE: "All of it"}
-        found = beyond_css(timeline)
-        drawn = [f"{names[layer]} is drawn into pictures: {what}." for layer, what in found.items()]
-        return replace(report_of(timeline, (), self.notes(timeline)), said=(*drawn, *_outlines(timeline, found)))
+        return replace(report_of(timeline, (), self.notes(timeline)), said=ways_said(timeline, beyond_css(timeline)))
 
     def notes(self, timeline: Timeline) -> tuple[str, ...]:
         """What is left out besides what waits for somebody."""
@@ -49,6 +46,13 @@ class Html:
 
 
 HTML = Html()
+
+
+def ways_said(timeline: Timeline, drawn: Mapping[str, str]) -> tuple[str, ...]:
+    """What is drawn, with its reason, and what browsers do otherwise."""
+    names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)} | {WHOLE: "All of it"}
+    pictures = [f"{names[layer]} is drawn into pictures: {what}." for layer, what in drawn.items()]
+    return (*pictures, *_outlines(timeline, drawn))
 
 
 def _outlines(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:

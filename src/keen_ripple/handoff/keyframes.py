@@ -17,7 +17,7 @@ from keen_ripple.core.curves import Easing
 from keen_ripple.core.flow.track import Progress, Track, looks_at
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation, Keyframe
-from keen_ripple.handoff.curves import css_of, nearness
+from keen_ripple.handoff.curves import blends_apart, css_of, nearness
 from keen_ripple.handoff.declaration import Declaration
 from keen_ripple.handoff.parts import Part, marks
 from keen_ripple.handoff.rounds import ASIDE_MS, rounds_of
@@ -79,7 +79,7 @@ def _groups(moving: Sequence[Declaration], tracks: dict[str, Track], from_ms: in
         }
         if not spans:
             continue
-        if not _one_at_a_time(spans):
+        if not _one_at_a_time(spans) or any(blends_apart(tracks[name]) for name in declaration.shows if name in tracks):
             groups.append(_Group([declaration], None))
             continue
         home = next((g for g in groups if g.spans is not None and _one_at_a_time(g.spans | spans)), None)

@@ -14,7 +14,7 @@ from keen_ripple.handoff.declaration import Look
 from keen_ripple.handoff.flipbook import Flipbook
 from keen_ripple.handoff.masks import masked
 from keen_ripple.handoff.names import class_names
-from keen_ripple.handoff.parts import changing_values, is_lined, looks_shown, seen_first
+from keen_ripple.handoff.parts import changing_values, cuts_by_filter, is_lined, looks_shown, seen_first
 
 Drawn = Mapping[str, Flipbook]
 """By the layers that are drawn into pictures, or for the whole piece, those pictures."""
@@ -43,7 +43,7 @@ def elements_of(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
 def _elements(layers: Sequence[LayerBase], timeline: Timeline, names: Mapping[str, str], drawn: Drawn) -> Iterator[str]:
     """Siblings in painting order; what stands above a mask is inside an element that it cuts."""
     for index, layer in enumerate(layers):
-        if layer.masks_by_content:
+        if cuts_by_filter(timeline, layer):
             above = _elements(layers[index + 1 :], timeline, names, drawn)
             yield from masked(timeline.piece, layer, _element(layer, timeline, names, drawn), above)
             return

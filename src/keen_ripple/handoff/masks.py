@@ -3,12 +3,14 @@ one element with it, whose SVG filter lays the one over the other (Filter Effect
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable, Iterator
 
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.handoff.css_text import px
+from keen_ripple.handoff.declaration import Look
 from keen_ripple.handoff.parts import COVERING
 
 # How many stages around a group are seen in it, at most; as in the page.
@@ -54,6 +56,17 @@ def masked(piece: Piece, mask: LayerBase, cuts: Iterable[str], seen: Iterable[st
         yield from (f"    {line}" for line in elements)
         yield "  </div>"
     yield "</div>"
+
+
+def is_out_of_reach(piece: Piece, look: Look) -> bool:
+    """Whether an outline may cut beyond what of its group is seen, however it is turned."""
+    left, top, width, height = _seen(piece)
+    x, y = (look["x"] + look["pivot_x"] * look["width"], look["y"] + look["pivot_y"] * look["height"])
+    sides = [
+        max(look[f"pivot_{a}"], 1.0 - look[f"pivot_{a}"]) * look[side] for a, side in (("x", "width"), ("y", "height"))
+    ]
+    far = math.hypot(*sides) * max(abs(look["scale_x"]), abs(look["scale_y"]))
+    return bool(min(x - left, y - top, left + width - x, top + height - y) < far)
 
 
 def _box(*numbers: float) -> str:

@@ -14,7 +14,7 @@ from keen_ripple.core.values import Fade
 from keen_ripple.handoff.css_lines import TRIMMED, is_drawn_along, line_around, shape_of, trimmed
 from keen_ripple.handoff.css_paints import RESTING
 from keen_ripple.handoff.css_text import css_string
-from keen_ripple.handoff.css_values import CAST, DECLARATIONS, IN_SPACE, INITIAL, MASK, OUTLINE, resting_shadows
+from keen_ripple.handoff.css_values import BOX, CAST, DECLARATIONS, IN_SPACE, INITIAL, MASK, OUTLINE, resting_shadows
 from keen_ripple.handoff.declaration import Declaration, Look
 from keen_ripple.handoff.moving_fill import Registered, moving_fill
 
@@ -71,6 +71,8 @@ class Part:
 
 def parts_of(timeline: Timeline, layer: LayerBase) -> list[Part]:
     """Its own element first."""
+    if layer.mask is True and cuts_by_filter(timeline, layer):
+        return _cutting(layer)
     own = Part(layer, declarations=DECLARATIONS[layer.kind], fixed=_fixed(layer))
     values = changing_values(timeline, layer)
     if len(values) > 1:
@@ -80,6 +82,30 @@ def parts_of(timeline: Timeline, layer: LayerBase) -> list[Part]:
     if layer.kind == "path":
         return [own, Part(layer, "outline", " > path", (OUTLINE,))]
     return _of_box(timeline, own) if layer.kind in BOXES else [own]
+
+
+def cuts_by_filter(timeline: Timeline, layer: LayerBase) -> bool:
+    """Whether it is a mask for which a filter is needed: by what it shows, or by an outline that CSS cannot cut by."""
+    if layer.masks_by_content or layer.mask is not True or layer.kind == "path":
+        return bool(layer.mask)
+    looks = looks_shown(timeline, layer.id)
+    return any(look[name] for look in looks for name in TURNED) or any(
+        look["scale_x"] != 1.0 or look["scale_y"] != 1.0 for look in looks
+    )
+
+
+TURNED = ("rotation", "skew_x", "skew_y", "rotation_x", "rotation_y")
+
+
+def _cutting(layer: LayerBase) -> list[Part]:
+    """The elements of an outline that cuts by a filter: it is opaque, however it is filled."""
+    shows = [d for d in DECLARATIONS[layer.kind] if d.css in PLACING]
+    fill = "fill" if layer.kind == "path" else "background"
+    own = Part(layer, declarations=tuple(shows), fixed={**_fixed(layer), "visibility": "visible", fill: "#000"})
+    return [own, Part(layer, "outline", " > path", (OUTLINE,))] if layer.kind == "path" else [own]
+
+
+PLACING = {d.css for d in BOX if d.css != "opacity"} | {"border-radius", "fill-rule"}
 
 
 def _of_box(timeline: Timeline, own: Part) -> list[Part]:

@@ -19,7 +19,7 @@ from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.markup import DRAWN, Drawn, indented
 from keen_ripple.handoff.masks import rules_of_masks
 from keen_ripple.handoff.names import class_names
-from keen_ripple.handoff.parts import COVERING, Part, marks, moved, parts_of, seen_first
+from keen_ripple.handoff.parts import COVERING, Part, cuts_by_filter, marks, moved, parts_of, seen_first
 
 # Every layer, in the box of its group.
 PLACED = {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"}
@@ -78,7 +78,7 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
             yield from animation.lines()
     names = names | {WHOLE: DRAWN}
     yield from _pictures(piece, drawn, names, scope)
-    masks = [layer for layer, _ in walk(piece.layers) if layer.masks_by_content]
+    masks = [layer for layer, _ in walk(piece.layers) if cuts_by_filter(timeline, layer)]
     for selector, declarations in rules_of_masks(piece, [] if WHOLE in drawn else masks):
         yield from scope.rule(selector, declarations)
     yield from _calmer(timeline, [part for part in parts if animations[part.css_name(timeline)]], names, scope)

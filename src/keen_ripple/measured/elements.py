@@ -83,7 +83,7 @@ def measured_elements(
     timeline: Timeline, name: str, files: Files, moments: Sequence[float], shown: Callable[[str], Any] = seen
 ) -> Measured:
     """Of formats that show elements, as the browser behind `shown` has them. Raises NotMeasured."""
-    drawn = beyond_css(timeline) if name != "element" else {}
+    drawn = beyond_css(timeline, own_markup=name == "animate") if name != "element" else {}
     if WHOLE in drawn:
         raise NotMeasured("Not measured: all of it is drawn into pictures.", remedy="Measure a WebP, drawn alike.")
     page, root, origin, hold = PAGES[name](timeline, files)
@@ -109,10 +109,9 @@ def measured_elements(
 
 
 def _off(theirs: Sequence[Any], look: Mapping[str, Any], box: Any, is_painted: bool) -> dict[str, float]:
-    found = {
-        "px": float(np.max(np.abs(np.array(theirs[:4]) - box))),
-        "opacity": abs(theirs[4] - look["opacity"] * look["visible"]),
-    }
+    found = {"px": float(np.max(np.abs(np.array(theirs[:4]) - box)))}
+    if is_painted:
+        found["opacity"] = abs(theirs[4] - look["opacity"] * look["visible"])
     if isinstance(look.get("path"), str):
         found["px"] = max(found["px"], _outline_off(theirs[9], look))
     if is_painted and "fill" in look:

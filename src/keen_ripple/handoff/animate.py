@@ -56,7 +56,7 @@ class Animate:
             if layer.mask is True
         ]
         inside = [
-            f"{layer.name} has elements in it, as in the markup of the format css."
+            f"{layer.name}: other elements lie inside of its own, as in CSS and markup."
             for layer in said(timeline.piece.layers, drawn)
             if layer.kind != "path" and any(part.within for part in parts_of(timeline, layer))
         ]

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Sequence
 from itertools import pairwise
+from typing import NamedTuple
 from urllib.parse import quote
 
 from keen_ripple.core.blends.paints import with_places
@@ -26,15 +27,19 @@ def colour(text: str, space: str) -> str:
     return f"oklab({plain})" if alpha == 1.0 else f"oklab({plain} / {css_number(alpha, 4)})"
 
 
-Word = tuple[str, str]
-"""A part of a gradient that may move by itself: as what CSS registers it, and its text."""
+class Word(NamedTuple):
+    """A part of a gradient that may move by itself: what it is, as what CSS registers it, and how it is written."""
+
+    name: str
+    syntax: str
+    text: str
 
 
 def paint_image(paint: Gradient) -> str:
     """A gradient as a CSS image."""
     if isinstance(paint, RadialGradient) and not paint.is_upright:
         return _picture_of(paint)
-    return image_of(paint, [text for _, text in words_of(paint, RESTING)])
+    return image_of(paint, [word.text for word in words_of(paint, RESTING)])
 
 
 def is_in_css(paint: Gradient) -> bool:
@@ -44,16 +49,21 @@ def is_in_css(paint: Gradient) -> bool:
 
 def words_of(paint: Gradient, space: str) -> list[Word]:
     """All that tells it from others of its kind, with as many stops."""
-    stops = [(("<color>", colour(stop.colour, space)), ("<percentage>", percent(stop.at))) for stop in paint.stops]
+    stops = [
+        (Word(f"colour-{n}", "<color>", colour(stop.colour, space)), Word(f"at-{n}", "<percentage>", percent(stop.at)))
+        for n, stop in enumerate(paint.stops, 1)
+    ]
     return [*_places(paint), *(word for stop in stops for word in stop)]
 
 
 def _places(paint: Gradient) -> list[Word]:
+    angle = [] if isinstance(paint, RadialGradient) else [Word("angle", "<angle>", deg(paint.angle))]
     if isinstance(paint, LinearGradient):
-        return [("<angle>", deg(paint.angle))]
-    angle = [("<angle>", deg(paint.angle))] if isinstance(paint, ConicGradient) else []
-    radii = (paint.radius * paint.stretch, paint.radius) if isinstance(paint, RadialGradient) else ()
-    return angle + [("<percentage>", percent(share)) for share in (*radii, paint.centre_x, paint.centre_y)]
+        return angle
+    shares = {"x": paint.centre_x, "y": paint.centre_y}
+    if isinstance(paint, RadialGradient):
+        shares = {"across": paint.radius * paint.stretch, "down": paint.radius, **shares}
+    return angle + [Word(name, "<percentage>", percent(share)) for name, share in shares.items()]
 
 
 def image_of(paint: Gradient, words: Sequence[str], blended: str = "") -> str:

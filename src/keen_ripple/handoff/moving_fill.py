@@ -40,13 +40,13 @@ def moving_fill(fills: Sequence[Paint], prefix: str) -> MovingFill | None:
         return None
     words = [words_of(_as_gradient(fill, like), RESTING) for fill in fills]
     moving = [n for n in range(len(words[0])) if len({each[n] for each in words}) > 1]
-    names = {n: f"--{prefix}-{number}" for number, n in enumerate(moving, 1)}
-    written = [f"var({names[n]})" if n in names else text for n, (_, text) in enumerate(words[0])]
+    names = {n: f"--{prefix}-{words[0][n].name}" for n in moving}
+    written = [f"var({names[n]})" if n in names else word.text for n, word in enumerate(words[0])]
     image = image_of(like, written, " in srgb")
-    registered = tuple(Registered(name, *words[0][n]) for n, name in names.items())
+    registered = tuple(Registered(name, words[0][n].syntax, words[0][n].text) for n, name in names.items())
     # Colours go on where motion is unwanted.
     properties = (
-        Declaration(name, ("fill",), _word(like, n), calm=words[0][n][0] == "<color>") for n, name in names.items()
+        Declaration(name, ("fill",), _word(like, n), calm=words[0][n].syntax == "<color>") for n, name in names.items()
     )
     return MovingFill((Declaration("background", (), lambda _look, _space: image), *properties), registered)
 
@@ -71,4 +71,4 @@ def _as_gradient(fill: Paint, like: Gradient) -> Gradient:
 
 
 def _word(like: Gradient, n: int) -> Callable[[Look, str], str]:
-    return lambda look, space: words_of(_as_gradient(look["fill"], like), space)[n][1]
+    return lambda look, space: words_of(_as_gradient(look["fill"], like), space)[n].text

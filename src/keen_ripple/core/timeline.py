@@ -14,6 +14,7 @@ import numpy as np
 from keen_ripple.core.arrays import Floats
 from keen_ripple.core.document import Piece
 from keen_ripple.core.document.shared import with_same_parts
+from keen_ripple.core.document.undercurrents import Course, Undercurrent
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.copies import Flat
 from keen_ripple.core.flow.finer import Finer, Reaches, finer_of, reaches_of
@@ -96,6 +97,28 @@ class Timeline:
             for move in self.legs[segment.leg].moves_on_axis()
         )
         return tracks_of(moves, self.rest, self.piece.blend)
+
+    def tracks_of(self, layer: str) -> Sequence[Track]:
+        """Of one layer what changes during the run."""
+        return self._tracks_by_layer.get(layer, ())
+
+    @cached_property
+    def _tracks_by_layer(self) -> Mapping[str, Sequence[Track]]:
+        found: dict[str, list[Track]] = {}
+        for track in self.tracks:
+            found.setdefault(track.layer, []).append(track)
+        return found
+
+    def courses_of(self, layer: str) -> Sequence[tuple[Undercurrent, Course, Track]]:
+        """What undercurrents do with one layer, each also as a track whose times are ms inside its period."""
+        return self._courses_by_layer.get(layer, ())
+
+    @cached_property
+    def _courses_by_layer(self) -> Mapping[str, Sequence[tuple[Undercurrent, Course, Track]]]:
+        found: dict[str, list[tuple[Undercurrent, Course, Track]]] = {}
+        for undercurrent, course, track in course_tracks(self.piece):
+            found.setdefault(course.layer, []).append((undercurrent, course, track))
+        return found
 
     @cached_property
     def numbers(self) -> Numbers:

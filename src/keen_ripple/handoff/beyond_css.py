@@ -8,7 +8,6 @@ from itertools import chain, pairwise
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.track import Track
-from keen_ripple.core.flow.undercurrents import course_tracks
 from keen_ripple.core.outlines import parse
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
@@ -78,17 +77,15 @@ def _of_its_own(timeline: Timeline) -> Iterator[Found]:
         yield from ((track.layer, what) for what in _motion(track))
     for layer, _ in walk(timeline.piece.layers):
         yield from ((layer.id, what) for what in _paints(timeline, layer))
-    for undercurrent, course, _ in course_tracks(timeline.piece):
-        if undercurrent.states is not None:
+    for undercurrent in timeline.piece.undercurrents:
+        for course in undercurrent.courses if undercurrent.states is not None else ():
             yield course.layer, f"{undercurrent.name} runs in some states only"
 
 
 def _twice(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
     """CSS properties that the states move and an undercurrent too, or two undercurrents: the one hides the other."""
-    motions = [(track.property.name, "") for track in timeline.tracks if track.layer == layer.id]
-    for undercurrent, course, _ in course_tracks(timeline.piece):
-        if course.layer == layer.id:
-            motions.append((course.property, undercurrent.id))
+    motions = [(track.property.name, "") for track in timeline.tracks_of(layer.id)]
+    motions += [(course.property, undercurrent.id) for undercurrent, course, _ in timeline.courses_of(layer.id)]
     if len({by for _, by in motions}) > 1:
         for declaration in (declaration for part in parts_of(timeline, layer) for declaration in part.declarations):
             if len({by for name, by in motions if name in declaration.shows}) > 1:

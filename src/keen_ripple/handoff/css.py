@@ -146,7 +146,7 @@ def _way(timeline: Timeline, way: Transition, parts: Sequence[Part], springs: di
     alone, names = way_alone(timeline, way), class_names(timeline.piece.layers)
     first = next(other for other in timeline.piece.transitions if other.to == way.to)
     for part in parts:
-        tracks = [track for track in alone.tracks if track.layer == part.layer.id]
+        tracks = alone.tracks_of(part.layer.id)
         moves = _transitions(alone, part, tracks, springs)
         motion = animations_of(alone, part) if moves is None else []
         differs = any(_looks(timeline, part).values())

@@ -39,7 +39,7 @@ def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[An
 
 
 def _own(timeline: Timeline, part: Part, calm: bool) -> list[Animation]:
-    tracks = {track.property.name: track for track in timeline.tracks if track.layer == part.layer.id}
+    tracks = {track.property.name: track for track in timeline.tracks_of(part.layer.id)}
     moving = [d for d in part.declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]
     run, found = timeline.run, list[Animation]()
     rounds = [] if calm else list(rounds_of(timeline, part))
@@ -113,8 +113,16 @@ def _frames(
         near = nearness(timeline, own)
         plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, lambda easing: css_of(easing, near))
     space, rest = timeline.piece.blend, {**timeline.rest[layer], **marks(timeline, layer)}
-    for t_ms, at_ms, before, easing in plan:
-        look = {**rest, **{track.property.name: _value(track, at_ms, before) for track in own}}
+    # All at once where there are many.
+    knots = Progress(np.array([at_ms for _, at_ms, _, _ in plan])) if group.spans is None else None
+    values = {
+        track.property.name: looks_at(track, knots)
+        if knots
+        else [_value(track, at, before) for _, at, before, _ in plan]
+        for track in own
+    }
+    for index, (t_ms, _, _, easing) in enumerate(plan):
+        look = {**rest, **{name: each[index] for name, each in values.items()}}
         yield Keyframe(t_ms - from_ms, {d.css: d.text(look, space) for d in group.declarations}, easing)
 
 

@@ -8,7 +8,6 @@ from typing import Any
 
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
-from keen_ripple.core.flow.undercurrents import course_tracks
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values import Fade
 from keen_ripple.handoff.css_lines import TRIMMED, is_drawn_along, line_around, shape_of, trimmed
@@ -190,9 +189,9 @@ def marks(timeline: Timeline, layer: str) -> dict[str, bool]:
 def moved(timeline: Timeline, layer: str) -> set[str]:
     """The properties of a layer that are moved by states, by undercurrents, or in a free placement."""
     voice = timeline.voice_of(layer)
-    courses = [course for u in timeline.piece.undercurrents for course in u.courses if course.layer == layer]
-    own = {track.property.name for track in timeline.tracks if track.layer == layer}
-    return own | {course.property for course in courses} | (moved(voice.timeline, layer) if voice else set())
+    own = {track.property.name for track in timeline.tracks_of(layer)}
+    courses = {course.property for _, course, _ in timeline.courses_of(layer)}
+    return own | courses | (moved(voice.timeline, layer) if voice else set())
 
 
 def looks_shown(timeline: Timeline, layer: str) -> list[Look]:
@@ -200,8 +199,7 @@ def looks_shown(timeline: Timeline, layer: str) -> list[Look]:
     looks: list[Look] = list(timeline.looks_of(layer))
     voice = timeline.voice_of(layer)
     for each in [timeline, *([voice.timeline] if voice else [])]:
-        for _, course, track in course_tracks(each.piece):
-            if course.layer == layer:
-                values = [track.first, *(move.end for move in track.moves)]
-                looks += [{**timeline.rest[layer], course.property: value} for value in values]
+        for _, course, track in each.courses_of(layer):
+            values = [track.first, *(move.end for move in track.moves)]
+            looks += [{**timeline.rest[layer], course.property: value} for value in values]
     return looks

@@ -9,7 +9,7 @@ import numpy as np
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.document.undercurrents import Course, Undercurrent, value_of
 from keen_ripple.core.flow.track import Progress, Track, looks_at
-from keen_ripple.core.flow.undercurrents import course_tape, course_tracks
+from keen_ripple.core.flow.undercurrents import course_tape
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation, Keyframe
 from keen_ripple.handoff.curves import css_of, nearness
@@ -22,8 +22,10 @@ ASIDE_MS = 0.001
 
 def rounds_of(timeline: Timeline, part: Part) -> Iterator[Animation]:
     """What the undercurrents of a piece do with an element of a layer; each goes round on its own."""
-    for undercurrent in timeline.piece.undercurrents:
-        own = [course for course in undercurrent.courses if course.layer == part.layer.id]
+    found: dict[str, tuple[Undercurrent, list[Course]]] = {}
+    for undercurrent, course, _ in timeline.courses_of(part.layer.id):
+        found.setdefault(undercurrent.id, (undercurrent, []))[1].append(course)
+    for undercurrent, own in found.values():
         for number, (courses, declarations) in enumerate(_together(part, own)):
             suffix = f"--{number + 1}" if number else ""
             name = f"{part.css_name(timeline)}--{undercurrent.id.replace('/', '__')}{suffix}"
@@ -56,7 +58,7 @@ def _key_by_key(
     declarations: Sequence[Declaration],
 ) -> Iterator[Keyframe]:
     period, keys = undercurrent.period_ms, courses[0].keys
-    near = nearness(timeline, [track for _, course, track in course_tracks(timeline.piece) if course in courses])
+    near = nearness(timeline, [track for _, track in _tracks(timeline, part, courses)])
     for index, key in enumerate(keys):
         look = {course.property: value_of(course.property, course.keys[index].value) for course in courses}
         easing = css_of(parse_easing(key.easing), near) if key.at_ms < period else None
@@ -78,7 +80,7 @@ def _knot_by_knot(
     tape = course_tape(undercurrent, timeline.piece.blend, timeline.finer)
     knots = [track.times_ms for track in tape if track.layer == part.layer.id and track.property in names]
     jumps = {float(t) for times in knots for t in np.round(times[1:][np.diff(times) == 0.0], 3)}
-    tracks = [(course, track) for _, course, track in course_tracks(timeline.piece) if course in courses]
+    tracks = _tracks(timeline, part, courses)
 
     def look_at(t_ms: float) -> dict[str, str]:
         look = {
@@ -90,6 +92,10 @@ def _knot_by_knot(
         if t in jumps and 0.0 < t < period:
             yield Keyframe(t, look_at(t - ASIDE_MS), "step-end")
         yield Keyframe(t, look_at(t - ASIDE_MS if t == period else t + ASIDE_MS if t in jumps or not t else t))
+
+
+def _tracks(timeline: Timeline, part: Part, courses: Sequence[Course]) -> list[tuple[Course, Track]]:
+    return [(course, track) for _, course, track in timeline.courses_of(part.layer.id) if course in courses]
 
 
 def _value(track: Track, t_ms: float) -> object:

@@ -103,11 +103,10 @@ CASES = {
         moving({**shape("medium", source=flag(), length_ms=300), "fill": None}, {"x": 60}),
     ),
     "a mask far from its group": ("far from its group", far_away()),
-    "a stroke along a gradient": (
+    "a stroke along a wheel": (
         "stroke lies along a gradient",
-        moving(shape("ellipse", stroke=SWEEP, stroke_width=6), {"x": 60}),
+        moving(shape("ellipse", stroke={"kind": "conic", "stops": ENDS}, stroke_width=6), {"x": 60}),
     ),
-    "a gradient in an outline": ("a gradient fills it", moving(outline(fill=SWEEP), {"x": 60, "opacity": 0.4})),
     "a gradient in a text": (
         "a gradient fills it",
         moving(shape("text", text="Quay", font_size=30, fill=SWEEP), {"x": 50}),
@@ -197,6 +196,11 @@ IN_CSS = {
     "a wheel": moving(
         shape("ellipse", fill={"kind": "conic", "angle": 30, "stops": [*ENDS, *OTHER[1:]]}),
         {"fill": {"kind": "conic", "angle": -240, "centre_y": 0.8, "stops": [*OTHER, *OTHER[1:]]}},
+    ),
+    "a stroke along a gradient": moving(shape("ellipse", stroke=SWEEP, stroke_width=6), {"x": 60}),
+    "a gradient in an outline": moving(
+        outline(fill=SWEEP, stroke={"kind": "radial", "angle": 30, "stretch": 0.6, "stops": OTHER}, stroke_width=5),
+        {"x": 60, "width": 70, "opacity": 0.8},
     ),
     "a turned mask": masked(rotation=30, opacity=0.4),
     "an outline as a mask": masked(kind="path", path=DISC, view_width=90, view_height=60, fill="#fff4"),

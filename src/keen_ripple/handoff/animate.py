@@ -58,7 +58,7 @@ class Animate:
         inside = [
             f"{layer.name}: other elements lie inside of its own, as in CSS and markup."
             for layer in said(timeline.piece.layers, drawn)
-            if layer.kind != "path" and any(part.within for part in parts_of(timeline, layer))
+            if any(part.paints or (part.within and layer.kind != "path") for part in parts_of(timeline, layer))
         ]
         waiting = left_out_by_cue(timeline, "the function answers to nobody")
         left_out = (*waiting, *cut, *scrolled, *family_notes(timeline))

@@ -15,6 +15,7 @@ from keen_ripple.handoff.css_lines import blends_evenly
 from keen_ripple.handoff.masks import is_out_of_reach
 from keen_ripple.handoff.moving_fill import moving_fill
 from keen_ripple.handoff.parts import BOXES, cuts_by_filter, is_lined, looks_shown, moved, parts_of
+from keen_ripple.handoff.svg_paints import still_paints
 
 WHOLE = ""
 """In place of a layer: the piece with all that is in it."""
@@ -116,16 +117,19 @@ def _of_layers(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> 
 
 def _look(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
     looks = looks_shown(timeline, layer.id)
+    painted = still_paints(layer.kind, looks)
     if layer.mask is True:
         if cuts_by_filter(timeline, layer) and any(is_out_of_reach(timeline.piece, look) for look in looks):
             yield f"the mask {layer.name} in it lies far from its group"
     elif layer.kind == "medium":
         yield "it plays a medium"
-    elif any(not isinstance(look.get("stroke", ""), str) for look in looks):
+    elif any(not isinstance(look.get("stroke", ""), str) for look in looks) and "stroke" not in painted:
         yield "its stroke lies along a gradient"
     elif is_lined(timeline, layer) and not all(blends_evenly(layer.kind, a, b) for a, b in pairwise(looks)):
         yield "the corners of its stroke bend as it moves"
-    elif layer.kind in ("path", "text") and not all(isinstance(look["fill"], str) for look in looks):
+    elif layer.kind in ("path", "text") and not all(
+        "fill" in painted or isinstance(look["fill"], str) for look in looks
+    ):
         yield "a gradient fills it, and it is no box"
 
 

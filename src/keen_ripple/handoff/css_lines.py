@@ -181,7 +181,8 @@ def _n(*numbers: float) -> str:
 def is_drawn_along(look: Mapping[str, Any]) -> bool:
     """Whether the stroke of a box has to be drawn along its outline, and is no border inside of it."""
     cut = look["trim_start"] > 0.0 or look["trim_end"] < 1.0
-    return look["stroke"] != "none" and (look["stroke_align"] != "inside" or bool(look["stroke_dash"]) or cut)
+    along = look["stroke_align"] != "inside" or bool(look["stroke_dash"]) or not isinstance(look["stroke"], str)
+    return look["stroke"] != "none" and (along or cut)
 
 
 def blends_evenly(kind: str, start: Look, end: Look) -> bool:

@@ -14,7 +14,8 @@ from keen_ripple.handoff.declaration import Look
 from keen_ripple.handoff.flipbook import Flipbook
 from keen_ripple.handoff.masks import masked
 from keen_ripple.handoff.names import class_names
-from keen_ripple.handoff.parts import changing_values, cuts_by_filter, is_lined, looks_shown, seen_first
+from keen_ripple.handoff.parts import changing_values, cuts_by_filter, is_lined, looks_shown, parts_of, seen_first
+from keen_ripple.handoff.svg_paints import defined
 
 Drawn = Mapping[str, Flipbook]
 """By the layers that are drawn into pictures, or for the whole piece, those pictures."""
@@ -69,9 +70,9 @@ def _element(layer: LayerBase, timeline: Timeline, names: Mapping[str, str], dra
     elif layer.kind == "text":
         yield f"<div {mark}>{escape(look['text'])}</div>"
     elif layer.kind == "path":
-        yield from _path(mark, looks_shown(timeline, layer.id), look)
+        yield from _path(timeline, layer, mark, look)
     elif is_lined(timeline, layer):
-        yield from _lined(mark, layer.kind, looks_shown(timeline, layer.id), look)
+        yield from _lined(timeline, layer, mark, look)
     elif layer.layers:
         yield f"<div {mark}>"
         yield from indented(_elements(layer.layers, timeline, names, drawn), 2)
@@ -80,9 +81,11 @@ def _element(layer: LayerBase, timeline: Timeline, names: Mapping[str, str], dra
         yield f"<div {mark}></div>"
 
 
-def _path(mark: str, looks: Sequence[Look], look: Look) -> Iterator[str]:
+def _path(timeline: Timeline, layer: LayerBase, mark: str, look: Look) -> Iterator[str]:
+    looks = looks_shown(timeline, layer.id)
     view = f"0 0 {css_number(look['view_width'])} {css_number(look['view_height'])}"
     yield f'<svg {mark} viewBox="{view}" preserveAspectRatio="none">'
+    yield from indented(_paints(timeline, layer, look), 2)
     stretched = any(at[of] != look[f"view_{of}"] for at in looks for of in ("width", "height"))
     # The outline stretches with its box, its stroke does not.
     fixed = ' vector-effect="non-scaling-stroke"' if stretched else ""
@@ -90,13 +93,23 @@ def _path(mark: str, looks: Sequence[Look], look: Look) -> Iterator[str]:
     yield "</svg>"
 
 
-def _lined(mark: str, kind: str, looks: Sequence[Look], look: Look) -> Iterator[str]:
+def _lined(timeline: Timeline, layer: LayerBase, mark: str, look: Look) -> Iterator[str]:
     """A box with a stroke that is drawn along its outline."""
-    yield f"<div {mark}>"
+    kind, looks = layer.kind, looks_shown(timeline, layer.id)
     shape = shape_of(kind, looks)
     at = {"path": f' d="{outline_of(kind, look, is_round(kind, looks))}"', "ellipse": ' cx="50%" cy="50%"', "rect": ""}
-    yield f"  <svg><{shape}{_measured(looks)}{at[shape]}/></svg>"
+    yield f"<div {mark}>"
+    yield "  <svg>"
+    yield from indented(_paints(timeline, layer, look), 4)
+    yield f"    <{shape}{_measured(looks)}{at[shape]}/>"
+    yield "  </svg>"
     yield "</div>"
+
+
+def _paints(timeline: Timeline, layer: LayerBase, look: Look) -> Iterator[str]:
+    for part in parts_of(timeline, layer):
+        for name, paint in part.paints.items():
+            yield from defined(paint, part.paint_name(timeline, name), look)
 
 
 def _measured(looks: Sequence[Look]) -> str:

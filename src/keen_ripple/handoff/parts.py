@@ -9,13 +9,14 @@ from typing import Any
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.core.values import Fade
+from keen_ripple.core.values import Fade, Gradient
 from keen_ripple.handoff.css_lines import TRIMMED, is_drawn_along, line_around, shape_of, trimmed
 from keen_ripple.handoff.css_paints import RESTING
 from keen_ripple.handoff.css_text import css_string
 from keen_ripple.handoff.css_values import BOX, CAST, DECLARATIONS, IN_SPACE, INITIAL, MASK, OUTLINE, resting_shadows
 from keen_ripple.handoff.declaration import Declaration, Look
 from keen_ripple.handoff.moving_fill import Registered, moving_fill
+from keen_ripple.handoff.svg_paints import still_paints
 
 # One of several texts or pictures, over the others and as large; their shares add up.
 OVER = {"grid-area": "1 / 1", "mix-blend-mode": "plus-lighter"}
@@ -45,6 +46,8 @@ class Part:
     declarations: tuple[Declaration, ...] = ()
     fixed: Mapping[str, str] = field(default_factory=dict)
     registered: tuple[Registered, ...] = ()
+    # Gradients of SVG that it is painted with, by the property; in its svg they have the names that `paint_name` gives.
+    paints: Mapping[str, Gradient] = field(default_factory=dict)
 
     @property
     def is_mask(self) -> bool:
@@ -58,6 +61,16 @@ class Part:
     def css_name(self, timeline: Timeline) -> str:
         """With which the names of its keyframes begin; an id inside of a placement has a slash, none an underscore."""
         return f"{timeline.piece.id}-{self.layer.id.replace('/', '__')}{f'--{self.name}' if self.name else ''}"
+
+    def painted(self, timeline: Timeline) -> Part:
+        """The same, painted with those of its gradients that SVG can show."""
+        paints = still_paints(self.layer.kind, looks_shown(timeline, self.layer.id))
+        texts = {name: f"url(#{self.paint_name(timeline, name)})" for name in paints}
+        shows = tuple(_always(d.css, texts[d.css]) if d.css in texts else d for d in self.declarations)
+        return replace(self, declarations=shows, paints=paints)
+
+    def paint_name(self, timeline: Timeline, name: str) -> str:
+        return f"{self.css_name(timeline)}--{name}"
 
     def resting(self, look: Look) -> dict[str, str]:
         """The CSS of such a look, without what is CSS's own default or cannot be seen."""
@@ -79,7 +92,7 @@ def parts_of(timeline: Timeline, layer: LayerBase) -> list[Part]:
     if layer.mask is True:
         return [own, Part(layer, "mask", declarations=MASK, fixed=COVERING)]
     if layer.kind == "path":
-        return [own, Part(layer, "outline", " > path", (OUTLINE,))]
+        return [own.painted(timeline), Part(layer, "outline", " > path", (OUTLINE,))]
     return _of_box(timeline, own) if layer.kind in BOXES else [own]
 
 
@@ -117,7 +130,12 @@ def _of_box(timeline: Timeline, own: Part) -> list[Part]:
         return [own]
     shows = tuple(CAST if d.css == "box-shadow" else d for d in own.declarations)
     within, line = f" > svg > {shape_of(layer.kind, looks)}", line_around(layer.kind, looks)
-    return [replace(own, declarations=shows), Part(layer, "line", within, line, {"fill": "none"})]
+    drawn = Part(layer, "line", within, line, {"fill": "none"}).painted(timeline)
+    return [replace(own, declarations=shows), drawn]
+
+
+def _always(css: str, text: str) -> Declaration:
+    return Declaration(css, (), lambda _look, _space: text)
 
 
 def seen_first(timeline: Timeline) -> Pose:

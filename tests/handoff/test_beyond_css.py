@@ -14,6 +14,7 @@ from PIL import Image, ImageDraw
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff import AS_IT_IS, FORMATS
 from keen_ripple.handoff.frames import slots_of
+from keen_ripple.measured import measure
 from keen_ripple.measured.elements import PAGES
 from keen_ripple.render import draw_at
 from support import piece, pixels, timeline_in, way
@@ -248,6 +249,8 @@ def test_css_says_it_and_draws_no_picture(browser, tmp_path: Path, case: str) ->
     said = FORMATS["html"].report(timeline, AS_IT_IS).said
     assert said == (("Buoy: browsers without the CSS property d keep its first outline.",) if case in BENT else ())
     looks_as_drawn(browser, tmp_path, timeline)
+    worst = measure(timeline, "html", AS_IT_IS).worst
+    assert worst["px"].value <= 0.5 and worst["opacity"].value <= 0.01 and worst["colour"].value <= 2.0
 
 
 @pytest.mark.parametrize("by", ["alpha", "brightness"])
@@ -255,6 +258,7 @@ def test_masks_by_what_they_show_need_no_picture(browser, tmp_path: Path, by: st
     timeline = timeline_in(seen_through(by))
     assert not FORMATS["html"].report(timeline, AS_IT_IS).said
     looks_as_drawn(browser, tmp_path, timeline)
+    assert measure(timeline, "html", AS_IT_IS).worst["px"].value <= 0.5
 
 
 OTHERS = [

@@ -14,7 +14,7 @@ from keen_ripple.handoff.declaration import Look
 from keen_ripple.handoff.flipbook import Flipbook
 from keen_ripple.handoff.masks import masked
 from keen_ripple.handoff.names import class_names
-from keen_ripple.handoff.parts import changing_values, cuts_by_filter, is_lined, looks_shown, parts_of, seen_first
+from keen_ripple.handoff.parts import changing_values, cuts_by_filter, looks_shown, parts_of, seen_first
 from keen_ripple.handoff.svg_paints import defined
 
 Drawn = Mapping[str, Flipbook]
@@ -71,7 +71,7 @@ def _element(layer: LayerBase, timeline: Timeline, names: Mapping[str, str], dra
         yield f"<div {mark}>{escape(look['text'])}</div>"
     elif layer.kind == "path":
         yield from _path(timeline, layer, mark, look)
-    elif is_lined(timeline, layer):
+    elif any(part.name == "line" for part in parts_of(timeline, layer)):
         yield from _lined(timeline, layer, mark, look)
     elif layer.layers:
         yield f"<div {mark}>"

@@ -20,6 +20,7 @@ from keen_ripple.handoff.css import CSS
 from keen_ripple.handoff.element import tag_of
 from keen_ripple.handoff.format import Files
 from keen_ripple.handoff.options import AS_IT_IS
+from keen_ripple.handoff.parts import changing_values, share_of
 from keen_ripple.handoff.stylesheet import said
 from keen_ripple.measured.browser import browser, seen
 from keen_ripple.measured.result import Measured, NotMeasured, Worst
@@ -48,6 +49,8 @@ const paintOf = (element, style) => {
   return isText ? style.color : style.backgroundColor;
 };
 const COLOUR = /(?:oklab|rgba?)\\([^)]*\\)/g;
+const sharesIn = (element) =>
+  [...element.querySelectorAll(':scope > div:not([data-layer])')].map((each) => Number(getComputedStyle(each).opacity));
 const look = (element, origin) => {
   const box = element.getBoundingClientRect(), style = getComputedStyle(element);
   const fill = paintOf(element, style);
@@ -55,17 +58,21 @@ const look = (element, origin) => {
   return [box.x - origin.x, box.y - origin.y, box.width, box.height, Number(style.opacity),
     ...rgba(fill === 'none' ? 'rgba(0, 0, 0, 0)' : fill),
     drawn && (getComputedStyle(drawn).d?.slice(6, -2) || drawn.getAttribute('d')),
-    [...style.backgroundImage.matchAll(COLOUR)].map(([text]) => rgba(text))];
+    [...style.backgroundImage.matchAll(COLOUR)].map(([text]) => rgba(text)),
+    sharesIn(element)];
 };
 """
-"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha, outline, stops]: of a
-path its outline as path data, else null; of a box the colours of its gradient, none where it has none."""
+"""In JavaScript: look(element, origin) is [x, y, width, height, opacity, red, green, blue, alpha, outline, stops,
+shares]: of a path its outline as path data, else null; of a box the colours of its gradient, none where it has none; by
+which share each of the texts or pictures inside of it is seen."""
 
 SCRIPT = """
 LOOK
 addEventListener('load', async () => {
   await document.fonts.ready;
   const root = ROOT, origin = (ORIGIN).getBoundingClientRect();
+  // What cuts stands far away from where it cuts.
+  for (const each of root.querySelectorAll('[data-cuts]')) each.style.transform = 'none';
   const seen = MOMENTS.map((t) => {
     HOLD
     const layers = [...root.querySelectorAll('[data-layer]')].filter((each) => !each.closest('.under'));
@@ -94,6 +101,8 @@ def measured_elements(
     layers = [layer.id for layer in said(timeline.piece.layers, drawn)]
     names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)}
     # A mask is not painted, however it is filled.
+    values = {layer.id: changing_values(timeline, layer) for layer in said(timeline.piece.layers, drawn)}
+    changing = {id_: each for id_, each in values.items() if len(each) > 1 and name != "element"}
     painted = {layer.id for layer, _ in walk(timeline.piece.layers) if layer.mask is not True}
     worst = {"px": Worst(0.0), "opacity": Worst(0.0), "colour": Worst(0.0)}
     for t, theirs, pose in zip(moments, found, sample(timeline, moments), strict=True):
@@ -104,6 +113,9 @@ def measured_elements(
                 raise NotMeasured(f"Not measured: {names[layer]} is not shown.", remedy="Open the file to see why.")
             for kind, value in _off(theirs[layer], pose[layer], bounds[layer], layer in painted).items():
                 worst[kind] = worst[kind].or_more(value, t, names[layer])
+            if layer in changing:
+                off = _shares_off(theirs[layer][11], pose[layer], changing[layer])
+                worst["opacity"] = worst["opacity"].or_more(off, t, names[layer])
     left_out = tuple(f"{names[layer]} is drawn into pictures." for layer in drawn)
     return Measured(by, len(moments), worst, left_out)
 
@@ -122,6 +134,13 @@ def _off(theirs: Sequence[Any], look: Mapping[str, Any], box: Any, is_painted: b
             pairs = list(zip(ours, theirs[10], strict=True))
         found["colour"] = max((_colour_off(text, seen) for text, seen in pairs), default=0.0)
     return found
+
+
+def _shares_off(theirs: Sequence[float], look: Mapping[str, Any], values: Sequence[str]) -> float:
+    """Of texts or pictures that change into each other."""
+    seen = look.get("text", look.get("source"))
+    pairs = zip(theirs, (share_of(value, seen) for value in values), strict=True)
+    return max(abs(share - ours) for share, ours in pairs)
 
 
 def _colour_off(ours: str, theirs: Sequence[float]) -> float:

@@ -14,7 +14,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_lines import blends_evenly
 from keen_ripple.handoff.masks import is_out_of_reach
 from keen_ripple.handoff.moving_fill import moving_fill
-from keen_ripple.handoff.parts import BOXES, cuts_by_filter, is_lined, looks_shown, moved, parts_of
+from keen_ripple.handoff.parts import BOXES, cuts_by_filter, cuts_in_motion, is_lined, looks_shown, moved, parts_of
 from keen_ripple.handoff.svg_paints import still_paints
 
 WHOLE = ""
@@ -110,6 +110,8 @@ def _of_layers(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> 
     for layer in layers:
         drawn = around if layer.mask is True else layer.id
         yield from ((drawn, what) for what in _twice(timeline, layer))
+        if layer.mask is True and cuts_in_motion(timeline, layers, layer):
+            yield drawn, f"what the mask {layer.name} in it cuts moves"
         if timeline.voice_of(layer.id) is None:
             yield from ((drawn, what) for what in _look(timeline, layer))
         yield from _of_layers(timeline, layer.layers, layer.id)

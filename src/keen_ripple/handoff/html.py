@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Mapping
+from collections.abc import Collection, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from html import escape
 
 from keen_ripple.core.document import walk
+from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
 from keen_ripple.handoff.flipbook import flipbooks_of
@@ -15,7 +16,7 @@ from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.markup import elements_of, indented
 from keen_ripple.handoff.options import AS_IT_IS, Options
-from keen_ripple.handoff.parts import moved, parts_of
+from keen_ripple.handoff.parts import cuts_in_motion, moved, parts_of
 from keen_ripple.handoff.report import Report, report_of
 from keen_ripple.handoff.stylesheet import Scope, said, style_of, written
 
@@ -52,7 +53,16 @@ def ways_said(timeline: Timeline, drawn: Mapping[str, str]) -> tuple[str, ...]:
     """What is drawn, with its reason, and what browsers do otherwise."""
     names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)} | {WHOLE: "All of it"}
     pictures = [f"{names[layer]} is drawn into pictures: {what}." for layer, what in drawn.items()]
-    return (*pictures, *_outlines(timeline, drawn))
+    return (*pictures, *_outlines(timeline, drawn), *_filters(timeline, timeline.piece.layers, drawn))
+
+
+def _filters(timeline: Timeline, layers: Sequence[LayerBase], drawn: Collection[str]) -> Iterator[str]:
+    """Which masks cut by a filter that WebKit does not show."""
+    for layer in () if WHOLE in drawn else layers:
+        if layer.id not in drawn:
+            if cuts_in_motion(timeline, layers, layer):
+                yield f"{layer.name}: WebKit does not show what it cuts, since that moves."
+            yield from _filters(timeline, layer.layers, drawn)
 
 
 def _outlines(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:

@@ -2,10 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Mapping
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from typing import Any
 
+from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.timeline import Timeline
@@ -104,6 +105,13 @@ def cuts_by_filter(timeline: Timeline, layer: LayerBase) -> bool:
     return any(look[name] for look in looks for name in TURNED) or any(
         look["scale_x"] != 1.0 or look["scale_y"] != 1.0 for look in looks
     )
+
+
+def cuts_in_motion(timeline: Timeline, layers: Sequence[LayerBase], mask: LayerBase) -> bool:
+    """Whether a mask among these siblings needs a filter, and it or what it cuts moves: WebKit shows nothing of that."""
+    if not cuts_by_filter(timeline, mask):
+        return False
+    return any(moved(timeline, layer.id) for layer, _ in walk(layers[layers.index(mask) :]))
 
 
 TURNED = ("rotation", "skew_x", "skew_y", "rotation_x", "rotation_y")

@@ -38,6 +38,8 @@ for (const each of document.getAnimations()) if (each instanceof CSSTransition) 
 root.getBoundingClientRect();
 root.dataset.from = arguments[0];
 root.dataset.state = arguments[1];
+// None of it is over before it is looked at.
+for (const each of document.getAnimations()) each.pause();
 """
 
 

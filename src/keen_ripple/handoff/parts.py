@@ -108,7 +108,7 @@ def cuts_by_filter(timeline: Timeline, layer: LayerBase) -> bool:
 
 
 def cuts_in_motion(timeline: Timeline, layers: Sequence[LayerBase], mask: LayerBase) -> bool:
-    """Whether a mask among these siblings needs a filter, and it or what it cuts moves: WebKit shows nothing of that."""
+    """Whether a mask among siblings needs a filter, and it or what it cuts moves: WebKit shows nothing of that."""
     if not cuts_by_filter(timeline, mask):
         return False
     return any(moved(timeline, layer.id) for layer, _ in walk(layers[layers.index(mask) :]))

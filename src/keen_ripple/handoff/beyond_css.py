@@ -12,6 +12,7 @@ from keen_ripple.core.outlines import parse
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.css_lines import blends_evenly
+from keen_ripple.handoff.declaration import Look
 from keen_ripple.handoff.masks import is_out_of_reach
 from keen_ripple.handoff.moving_fill import moving_fill
 from keen_ripple.handoff.parts import BOXES, cuts_by_filter, cuts_in_motion, is_lined, looks_shown, moved, parts_of
@@ -127,12 +128,19 @@ def _look(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
         yield "it plays a medium"
     elif any(not isinstance(look.get("stroke", ""), str) for look in looks) and "stroke" not in painted:
         yield "its stroke lies along a gradient"
-    elif is_lined(timeline, layer) and not all(blends_evenly(layer.kind, a, b) for a, b in pairwise(looks)):
+    elif is_lined(timeline, layer) and not all(blends_evenly(layer.kind, *ends) for ends in _ways(timeline, layer)):
         yield "the corners of its stroke bend as it moves"
     elif layer.kind in ("path", "text") and not all(
         "fill" in painted or isinstance(look["fill"], str) for look in looks
     ):
         yield "a gradient fills it, and it is no box"
+
+
+def _ways(timeline: Timeline, layer: LayerBase) -> Iterator[tuple[Look, Look]]:
+    """Between which looks a layer goes: by transitions, and in the keys of undercurrents."""
+    for way in timeline.piece.transitions:
+        yield timeline.poses[way.from_][layer.id], timeline.poses[way.to][layer.id]
+    yield from pairwise(looks_shown(timeline, layer.id))
 
 
 def _turned_masks(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> Iterator[Found]:

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator, Sequence
+from collections.abc import Iterator, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Any
 
 import numpy as np
 
@@ -29,9 +31,10 @@ def rounds_of(timeline: Timeline, part: Part) -> Iterator[Animation]:
         for number, (courses, declarations) in enumerate(_together(part, own)):
             suffix = f"--{number + 1}" if number else ""
             name = f"{part.css_name(timeline)}--{undercurrent.id.replace('/', '__')}{suffix}"
-            rows = _key_by_key if _are_alike(courses) else _knot_by_knot
-            frames = tuple(rows(timeline, part, undercurrent, courses, declarations))
-            ahead = undercurrent.ahead_ms(courses[0]) if rows is _key_by_key else 0
+            motion = _Round(timeline, part, undercurrent, courses, declarations)
+            alike = _are_alike(courses)
+            frames = tuple(motion.key_by_key() if alike else motion.knot_by_knot())
+            ahead = undercurrent.ahead_ms(courses[0]) if alike else 0
             yield Animation(name, -ahead, undercurrent.period_ms, None, frames, undercurrent.section)
 
 
@@ -50,62 +53,55 @@ def _are_alike(courses: Sequence[Course]) -> bool:
     return len({(course.offset_ms, tuple((key.at_ms, key.easing) for key in course.keys)) for course in courses}) == 1
 
 
-def _key_by_key(
-    timeline: Timeline,
-    part: Part,
-    undercurrent: Undercurrent,
-    courses: Sequence[Course],
-    declarations: Sequence[Declaration],
-) -> Iterator[Keyframe]:
-    period, keys = undercurrent.period_ms, courses[0].keys
-    near = nearness(timeline, [track for _, track in _tracks(timeline, part, courses)])
-    for index, key in enumerate(keys):
-        look = {course.property: value_of(course.property, course.keys[index].value) for course in courses}
-        easing = css_of(parse_easing(key.easing), near) if key.at_ms < period else None
-        yield Keyframe(key.at_ms, _written(timeline, part, look, declarations), easing)
-    if keys[-1].at_ms < period:
-        look = {course.property: value_of(course.property, course.keys[0].value) for course in courses}
-        yield Keyframe(period, _written(timeline, part, look, declarations))
+@dataclass(frozen=True)
+class _Round:
+    """What courses of one undercurrent do with CSS properties of an element."""
 
+    timeline: Timeline
+    part: Part
+    undercurrent: Undercurrent
+    courses: Sequence[Course]
+    declarations: Sequence[Declaration]
 
-def _knot_by_knot(
-    timeline: Timeline,
-    part: Part,
-    undercurrent: Undercurrent,
-    courses: Sequence[Course],
-    declarations: Sequence[Declaration],
-) -> Iterator[Keyframe]:
-    """What goes its own way in each: straight lines between the knots of all of them, as the piece starts."""
-    period, names = float(undercurrent.period_ms), {course.property for course in courses}
-    tape = course_tape(undercurrent, timeline.piece.blend, timeline.finer)
-    knots = [track.times_ms for track in tape if track.layer == part.layer.id and track.property in names]
-    jumps = {float(t) for times in knots for t in np.round(times[1:][np.diff(times) == 0.0], 3)}
-    tracks = _tracks(timeline, part, courses)
+    def key_by_key(self) -> Iterator[Keyframe]:
+        """Courses with the same times and curves; from the beginning of the period."""
+        period, keys = self.undercurrent.period_ms, self.courses[0].keys
+        near = nearness(self.timeline, [track for _, track in self._tracks()])
+        for index, key in enumerate(keys):
+            easing = css_of(parse_easing(key.easing), near) if key.at_ms < period else None
+            yield Keyframe(key.at_ms, self._key(index), easing)
+        if keys[-1].at_ms < period:
+            yield Keyframe(period, self._key(0))
 
-    def look_at(t_ms: float) -> dict[str, str]:
-        look = {
-            course.property: _value(track, (t_ms + undercurrent.ahead_ms(course)) % period) for course, track in tracks
-        }
-        return _written(timeline, part, look, declarations)
+    def knot_by_knot(self) -> Iterator[Keyframe]:
+        """What goes its own way in each: straight lines between the knots of all of them, as the piece starts."""
+        timeline, period = self.timeline, float(self.undercurrent.period_ms)
+        names = {course.property for course in self.courses}
+        tape = course_tape(self.undercurrent, timeline.piece.blend, timeline.finer)
+        knots = [track.times_ms for track in tape if track.layer == self.part.layer.id and track.property in names]
+        jumps = {float(t) for times in knots for t in np.round(times[1:][np.diff(times) == 0.0], 3)}
+        for t in np.unique(np.round(np.concatenate([*knots, [0.0, period]]), 3)).tolist():
+            if t in jumps and 0.0 < t < period:
+                yield Keyframe(t, self._at(t - ASIDE_MS), "step-end")
+            aside = -ASIDE_MS if t == period else ASIDE_MS if t in jumps or not t else 0.0
+            yield Keyframe(t, self._at(t + aside))
 
-    for t in np.unique(np.round(np.concatenate([*knots, [0.0, period]]), 3)).tolist():
-        if t in jumps and 0.0 < t < period:
-            yield Keyframe(t, look_at(t - ASIDE_MS), "step-end")
-        yield Keyframe(t, look_at(t - ASIDE_MS if t == period else t + ASIDE_MS if t in jumps or not t else t))
+    def _tracks(self) -> list[tuple[Course, Track]]:
+        courses = self.timeline.courses_of(self.part.layer.id)
+        return [(course, track) for _, course, track in courses if course in self.courses]
 
+    def _key(self, index: int) -> dict[str, str]:
+        return self._written({own.property: value_of(own.property, own.keys[index].value) for own in self.courses})
 
-def _tracks(timeline: Timeline, part: Part, courses: Sequence[Course]) -> list[tuple[Course, Track]]:
-    return [(course, track) for _, course, track in timeline.courses_of(part.layer.id) if course in courses]
+    def _at(self, t_ms: float) -> dict[str, str]:
+        """So many ms after the start."""
+        look = {}
+        for course, track in self._tracks():
+            within = (t_ms + self.undercurrent.ahead_ms(course)) % self.undercurrent.period_ms
+            [look[course.property]] = looks_at(track, Progress(np.array([within])))
+        return self._written(look)
 
-
-def _value(track: Track, t_ms: float) -> object:
-    [value] = looks_at(track, Progress(np.array([t_ms])))
-    return value
-
-
-def _written(
-    timeline: Timeline, part: Part, look: dict[str, object], declarations: Sequence[Declaration]
-) -> dict[str, str]:
-    layer = part.layer.id
-    shown = {**timeline.rest[layer], **marks(timeline, layer), **look}
-    return {d.css: d.text(shown, timeline.piece.blend) for d in declarations}
+    def _written(self, look: Mapping[str, Any]) -> dict[str, str]:
+        layer = self.part.layer.id
+        shown = {**self.timeline.rest[layer], **marks(self.timeline, layer), **look}
+        return {d.css: d.text(shown, self.timeline.piece.blend) for d in self.declarations}

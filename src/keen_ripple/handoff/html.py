@@ -53,7 +53,7 @@ def ways_said(timeline: Timeline, drawn: Mapping[str, str]) -> tuple[str, ...]:
     """What is drawn, with its reason, and what browsers do otherwise."""
     names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)} | {WHOLE: "All of it"}
     pictures = [f"{names[layer]} is drawn into pictures: {what}." for layer, what in drawn.items()]
-    return (*pictures, *_outlines(timeline, drawn), *_filters(timeline, timeline.piece.layers, drawn))
+    return (*pictures, *_in_some_browsers(timeline, drawn), *_filters(timeline, timeline.piece.layers, drawn))
 
 
 def _filters(timeline: Timeline, layers: Sequence[LayerBase], drawn: Collection[str]) -> Iterator[str]:
@@ -65,9 +65,11 @@ def _filters(timeline: Timeline, layers: Sequence[LayerBase], drawn: Collection[
             yield from _filters(timeline, layer.layers, drawn)
 
 
-def _outlines(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
-    """Which outlines do not move everywhere."""
+def _in_some_browsers(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
+    """Which outlines do not move everywhere, and which pictures are not added up."""
     for layer in () if WHOLE in drawn else said(timeline.piece.layers, drawn):
+        if layer.kind == "picture" and "source" in moved(timeline, layer.id):
+            yield f"{layer.name}: WebKit shows its pictures too bright while they change."
         declared = [d for part in parts_of(timeline, layer) for d in part.declarations if d.css == "d"]
         if any(moved(timeline, layer.id) & set(d.shows) for d in declared):
             yield f"{layer.name}: browsers without the CSS property d keep its first outline."

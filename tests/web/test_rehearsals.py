@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 import pytest
@@ -83,8 +84,9 @@ def test_a_page_a_picture_and_a_sheet_of_one(client) -> None:
         assert report["refused"] == []
         assert "of a rehearsal, played once" in report["holds"]
     assert "900 ms" in client.get(f"{pages}/gif/report?of={number}").json["holds"]
-    [said] = client.get("/api/pieces/ferry-card/handoff/html/report?of=every-way-once").json["said"]
-    assert said == "Hint is drawn into pictures: its text changes."
+    ferry = client.get("/api/pieces/ferry-card/handoff/html?of=every-way-once").text
+    assert re.search(r"@keyframes ferry-card-hint--text-2 {.*?opacity: 0;.*?opacity: 1;", ferry, re.DOTALL)
+    assert client.get("/api/pieces/ferry-card/handoff/html/report?of=every-way-once").json["said"] == []
     assert client.get(f"{pages}/html?of=77").status_code == 404
     assert "every-way-once" in client.get(f"{pages}/html?of=of-mine").json["error"]["remedy"]
     assert client.get(f"{ADDRESS}/{number}/filmstrip.png?frames=1").status_code == 422

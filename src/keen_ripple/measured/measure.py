@@ -43,7 +43,9 @@ def _measured(timeline: Timeline, name: str, options: Options, files: Files) -> 
 def moments_of(timeline: Timeline) -> list[float]:
     """Over lead-in and loop, the second round included, off the very moments of cuts, ms."""
     reach = timeline.run.total_ms + (timeline.run.loop_ms or 0)
-    return [max(float(t), 0.0) + ASIDE_MS for t in np.round(np.linspace(1.3, max(reach - 1.7, 1.3), MOMENTS), 1)]
+    return [
+        round(max(float(t), 0.0) + ASIDE_MS, 2) for t in np.round(np.linspace(1.3, max(reach - 1.7, 1.3), MOMENTS), 1)
+    ]
 
 
 # Cuts are at whole ms; which side of one is seen in that very moment depends on the last digit of a percentage.

@@ -24,7 +24,7 @@ from keen_ripple.handoff.names import in_comment
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.parts import Part, parts_of, seen_first
 from keen_ripple.handoff.report import Report, held, left_out_by_cue
-from keen_ripple.handoff.stylesheet import LINED, PLACED, calm_of, rest_of, said
+from keen_ripple.handoff.stylesheet import PLACED, calm_of, rest_of, said
 
 MASK_OF = ":mask"
 """At the end of the name of a mask: the element that it cuts."""
@@ -92,8 +92,6 @@ def _layers(timeline: Timeline) -> dict[str, Any]:
     for part in parts:
         if part.within:
             inside = found[part.layer.id].setdefault("inside", {})
-            if part.name == "line":
-                inside["svg"] = {"look": LINED, "motion": [], "calm": NOTHING}
             inside[part.within.removeprefix(" > ")] = _of_part(timeline, part)
     return found | {layer: _of_pictures(book) for layer, book in drawn.items()}
 
@@ -159,11 +157,8 @@ def _module(timeline: Timeline) -> Iterator[str]:
 
 def _registered(timeline: Timeline) -> Iterator[str]:
     """Custom properties that browsers blend; once on a page."""
-    layers = (
-        ()
-        if WHOLE in beyond_css(timeline, own_markup=True)
-        else said(timeline.piece.layers, beyond_css(timeline, own_markup=True))
-    )
+    drawn = beyond_css(timeline, own_markup=True)
+    layers = () if WHOLE in drawn else said(timeline.piece.layers, drawn)
     found = [each for layer in layers for part in parts_of(timeline, layer) for each in part.registered]
     if not found:
         return

@@ -22,6 +22,8 @@ from keen_ripple.handoff.svg_paints import still_paints
 # One of several texts or pictures, over the others and as large; their shares add up.
 OVER = {"grid-area": "1 / 1", "mix-blend-mode": "plus-lighter"}
 COVERING = {"position": "absolute", "inset": "0"}
+# A stroke that is drawn along the outline of a box lies over it, and beyond it.
+LINED = {**COVERING, "width": "100%", "height": "100%", "overflow": "visible"}
 OF_TEXT = {**OVER, "align-self": "center", "min-width": "min-content", "unicode-bidi": "plaintext"}
 OF_PICTURE = {
     **COVERING,
@@ -139,7 +141,7 @@ def _of_box(timeline: Timeline, own: Part) -> list[Part]:
     shows = tuple(CAST if d.css == "box-shadow" else d for d in own.declarations)
     within, line = f" > svg > {shape_of(layer.kind, looks)}", line_around(layer.kind, looks)
     drawn = Part(layer, "line", within, line, {"fill": "none"}).painted(timeline)
-    return [replace(own, declarations=shows), drawn]
+    return [replace(own, declarations=shows), Part(layer, "svg", " > svg", fixed=LINED), drawn]
 
 
 def _always(css: str, text: str) -> Declaration:

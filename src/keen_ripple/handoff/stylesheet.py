@@ -19,12 +19,10 @@ from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.markup import DRAWN, Drawn, indented
 from keen_ripple.handoff.masks import rules_of_masks
 from keen_ripple.handoff.names import class_names
-from keen_ripple.handoff.parts import COVERING, Part, cuts_by_filter, marks, moved, parts_of, seen_first
+from keen_ripple.handoff.parts import Part, cuts_by_filter, marks, moved, parts_of, seen_first
 
 # Every layer, in the box of its group.
 PLACED = {"position": "absolute", "left": "0", "top": "0", "overflow": "visible"}
-# A stroke that is drawn along the outline of a box lies over it, and beyond it.
-LINED = {**COVERING, "width": "100%", "height": "100%", "overflow": "visible"}
 
 
 @dataclass(frozen=True)
@@ -69,8 +67,6 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
     animations = {part.css_name(timeline): animations_of(timeline, part) for part in parts}
     for part in parts:
         rest = {**part.fixed, **rest_of(timeline, part, first[part.layer.id])}
-        if part.name == "line":
-            yield from scope.rule(f".{names[part.layer.id]} > svg", LINED)
         rule = {**rest, **played_by(animations[part.css_name(timeline)])}
         yield from scope.rule(part.selector(names), rule) if rule else ()
     for part in parts:

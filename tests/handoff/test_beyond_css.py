@@ -76,6 +76,13 @@ def seen_through(by: str) -> dict[str, Any]:
     return document
 
 
+def repainted() -> dict[str, Any]:
+    """The paint of what cuts by its outline is not seen."""
+    document = masked(fill=SWEEP)
+    document["states"][1]["changes"]["cut"] = {"fill": {"kind": "conic", "stops": ENDS}}
+    return document
+
+
 def turning() -> dict[str, Any]:
     """A rectangle turns as it cuts, with its round corners."""
     document = masked(kind="rectangle", radius_top_left=12)
@@ -205,6 +212,7 @@ IN_CSS = {
         {"x": 60, "width": 70, "opacity": 0.8},
     ),
     "a turned mask": masked(rotation=30, opacity=0.4),
+    "a mask whose paint changes": repainted(),
     "an outline as a mask": masked(kind="path", path=DISC, view_width=90, view_height=60, fill="#fff4"),
     "an outline that bends": moving(
         outline(), {"path": STAR.replace("45 60", "45 40").replace("M45 0", "M40 5"), "rotation": 20}

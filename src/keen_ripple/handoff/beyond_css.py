@@ -95,8 +95,8 @@ def _twice(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
 
 
 def _paints(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
-    """Gradients in motion that CSS has no properties for."""
-    if not {"fill", "stroke"} & moved(timeline, layer.id):
+    """Gradients in motion that CSS has no properties for; of an outline that cuts nobody sees them."""
+    if layer.mask is True or not {"fill", "stroke"} & moved(timeline, layer.id):
         return
     looks = looks_shown(timeline, layer.id)
     for name in ("fill", "stroke"):

@@ -8,7 +8,7 @@ from typing import Any
 
 import numpy as np
 import pytest
-from test_beyond_css import CASES
+from test_beyond_css import IN_CSS
 from test_element import MODULES, NODE
 from test_html_in_chromium import HOLD, deviations, hard, twenty
 
@@ -23,9 +23,9 @@ from support import PLAYING, piece, pixels, timeline_in
 STYLE = "body { margin: 0 }"
 
 
-def opened(browser, folder: Path, timeline: Timeline, options: str = "{}") -> None:
+def opened(browser, folder: Path, timeline: Timeline, options: str = "{}", markup: str | None = None) -> None:
     """Its own elements, and nothing of its stylesheet; pages that are opened as files may load no modules."""
-    markup = FORMATS["css"].files(timeline, AS_IT_IS)["markup.html"].decode()
+    markup = markup or FORMATS["css"].files(timeline, AS_IT_IS)["markup.html"].decode()
     module = FORMATS["animate"].files(timeline, AS_IT_IS)["animate.js"].decode()
     size = f"position: relative; width: {timeline.piece.width}px; height: {timeline.piece.height}px"
     call = f"window.played = {function_of(timeline)}(document.querySelector('main'), {options});"
@@ -91,8 +91,8 @@ def test_it_is_typed_strictly_and_says_what_it_has_not(tmp_path: Path) -> None:
 
 
 def test_what_is_drawn_whole_plays_too(browser, tmp_path: Path) -> None:
-    timeline = timeline_in(CASES["a cross-fade"][1])
-    opened(browser, tmp_path, timeline)
+    timeline = timeline_in(IN_CSS["a cross-fade"])
+    opened(browser, tmp_path, timeline, markup=f'<div data-layer="{timeline.piece.id}"></div>')
     for t in (120.0, 260.0):
         browser.execute_script("played.pause(); played.seek(arguments[0])", t)
         off = np.abs(pixels(browser, 160, 100) - draw_at(timeline, t, ground="white")[:, :, :3].astype(np.int16))

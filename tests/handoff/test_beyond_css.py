@@ -20,6 +20,11 @@ from keen_ripple.render import draw_at
 from support import piece, pixels, timeline_in, way
 
 HOLD = "for (const each of document.getAnimations()) { each.pause(); each.currentTime = arguments[0]; }"
+# What Chromium holds shows where it was, unless it has stood still for a frame.
+STAND_STILL = """
+for (const each of document.getAnimations()) each.pause();
+requestAnimationFrame(() => requestAnimationFrame(arguments[0]));
+"""
 ENDS = [{"at": 0, "colour": "#d9503a"}, {"at": 1, "colour": "#1f7a70"}]
 OTHER = [{"at": 0.3, "colour": "#b9832b20"}, {"at": 1, "colour": "#15293b"}]
 SWEEP = {"kind": "linear", "angle": 30, "stops": ENDS}
@@ -105,7 +110,10 @@ LONG = {"kind": "curve", "duration_ms": 300, "easing": "ease-in-out"}
 FADE = [way("a", "b", {"kind": "curve", "duration_ms": 400, "easing": "ease-out"}, style="cross-fade")]
 BACK = way("b", "a", {"kind": "curve", "duration_ms": 300, "easing": "linear"}, hold_ms=60)
 CASES = {
-    "a cross-fade": ("it cross-fades", moving(shape(), {"x": 60, "fill": "#d9503a"}, transitions=[*FADE, BACK])),
+    "a cross-fade of a wheel": (
+        "it cross-fades, and Buoy has to be drawn: a gradient of it moves",
+        moving(shape(fill=SWEEP), {"x": 60, "fill": {"kind": "conic", "stops": ENDS}}, transitions=[*FADE, BACK]),
+    ),
     "a medium": (
         "it plays a medium",
         moving({**shape("medium", source=flag(), length_ms=300), "fill": None}, {"x": 60}),
@@ -147,6 +155,27 @@ CHANGED = [
     way("a", "b", {"kind": "curve", "duration_ms": 400, "easing": "cubic-bezier(0.3, 0, 0.6, 1)"}),
     way("b", "a", {"kind": "curve", "duration_ms": 300, "easing": "linear"}, hold_ms=60),
 ]
+
+
+def fading() -> dict[str, Any]:
+    """Three looks that fade into each other, with all that CSS says in several elements, in between one that moves."""
+    document = masked(kind="path", path=DISC, view_width=90, view_height=60, opacity=0.7)
+    [group] = document["layers"]
+    arc = {**ARC, "stroke": SWEEP, "id": "arc", "name": "Arc", "opacity": 0.6}
+    sky = shape(id="sky", x=40, y=30, fill=SWEEP, opacity=0.5)
+    document["layers"] = [sky, group, outline(id="star", x=70, fill=SWEEP), shape("ellipse", **arc)]
+    document["layers"].append({**WORDS, "id": "word", "x": 5})
+    document["states"] += [{"id": "c", "name": "C", "changes": {"word": {"text": "Nine"}, "box": {"y": 30}}}]
+    document["states"][1]["changes"] |= {"star": {"rotation": 30, "y": 4}, "arc": {"trim_end": 0.9, "y": 5}}
+    document["undercurrents"] = [round_of("rotation", 0, 25, period=400)]
+    document["undercurrents"][0]["courses"][0]["layer"] = "sky"
+    over = {"kind": "curve", "duration_ms": 250, "easing": "cubic-bezier(0.3, -0.6, 0.6, 1.5)"}
+    document["transitions"] = [
+        *FADE,
+        way("b", "c", over, style="cross-fade"),
+        way("c", "a", {"kind": "curve", "duration_ms": 200, "easing": "linear"}, hold_ms=50),
+    ]
+    return document
 
 
 def photo(colour: str) -> str:
@@ -219,6 +248,12 @@ IN_CSS = {
     ),
 }  # fmt: skip
 IN_CSS["a text in three"]["states"].append({"id": "c", "name": "C", "changes": {"box": {"text": "Ferries"}}})
+IN_CSS["a cross-fade"] = moving(shape(), {"x": 60, "fill": "#d9503a"}, transitions=[*FADE, BACK])
+IN_CSS["a cross-fade after a lead-in"] = moving(
+    shape(opacity=0.6), {"x": 60}, transitions=[BACK, *FADE, way("c", "a", LONG, style="cross-fade")], start="c"
+)
+IN_CSS["a cross-fade after a lead-in"]["states"].append({"id": "c", "name": "C", "changes": {"box": {"y": 40}}})
+IN_CSS["cross-fades in a row"] = fading()
 # The second state is the first one, and nothing moves.
 IN_CSS["begins elsewhere"] = {**moving(outline(), {"path": DISC}), "start": "b", "transitions": []}
 
@@ -286,9 +321,10 @@ OTHERS = [
         "an outline that bends",
         "round and round",
         "a wheel",
+        "cross-fades in a row",
     )
     # A page of somebody else has fonts of its own.
-    if (form, case) != ("animate", "a text in three")
+    if form != "animate" or case not in ("a text in three", "cross-fades in a row")
 ]
 
 
@@ -306,9 +342,7 @@ def looks_as_drawn(
     page = tmp_path / f"page.{ending}"
     page.write_bytes(content or FORMATS["html"].files(timeline, AS_IT_IS)["html"])
     browser.get(page.as_uri())
-    browser.execute_async_script(
-        "Promise.all([...document.querySelectorAll('img')].map(i => i.decode())).then(arguments[0])"
-    )
+    browser.execute_async_script(STAND_STILL)
     for t in middles(timeline):
         browser.execute_script(HOLD, t)
         theirs = pixels(browser, 160, 100)

@@ -148,3 +148,32 @@ def test_masks_and_texts_follow_the_attribute(browser, tmp_path: Path) -> None:
     browser.execute_script(GO, "a", "b")
     texts = [(browser.execute_script(AT, t), browser.execute_script(SHARES))[1] for t in (0, 50, 100, 199.9)]
     assert texts == [[1, 0], [0.75, 0.25], [0.5, 0.5], pytest.approx([0, 1], abs=0.001)]
+
+
+LOOKS = """
+const root = document.querySelectorAll('main > div')[1], origin = root.getBoundingClientRect().x;
+return Object.fromEntries([...root.querySelectorAll('[data-look]')].map((look) =>
+  [look.dataset.look, [Number(getComputedStyle(look).opacity),
+    look.querySelector('.buoy').getBoundingClientRect().x - origin]]));
+"""
+
+
+def test_cross_fades_follow_the_attribute(browser, tmp_path: Path) -> None:
+    """The look that is left stands where it stood; of each the share as it is computed."""
+    document = piece(start="a")
+    document["layers"][0] |= {"name": "Buoy", "x": 10}
+    document["states"][1]["changes"]["box"] = {"x": 50}
+    curve = {"kind": "curve", "duration_ms": 200, "easing": "linear"}
+    document["transitions"] = [
+        way("a", "b", curve, cue="tap", style="cross-fade"),
+        way("b", "a", {**curve, "duration_ms": 400}, cue="tap"),
+    ]
+    timeline = timeline_in(document)
+    assert not FORMATS["css"].report(timeline, AS_IT_IS).said
+    open_twice(browser, tmp_path, timeline)
+    browser.execute_script(GO, "a", "b")
+    seen = [(browser.execute_script(AT, t), browser.execute_script(LOOKS))[1] for t in (0, 50, 150, 199.9)]
+    for share, look in zip((0, 0.25, 0.75, 1), seen, strict=True):
+        assert look == {"": pytest.approx([share, 50], abs=1e-3), "a": pytest.approx([1 - share, 10], abs=1e-3)}
+    browser.execute_script(GO, "b", "a")
+    assert (browser.execute_script(AT, 200), browser.execute_script(LOOKS))[1] == {"": [1, 30], "a": [0, 10]}

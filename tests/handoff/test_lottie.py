@@ -14,6 +14,7 @@ from test_beyond_css import (
     CASES,
     DISC,
     ENDS,
+    IN_CSS,
     PLACE,
     SHADOW,
     SWEEP,
@@ -101,7 +102,8 @@ DRAWN = {
         moving(shape(fill=SWEEP), {"fill": {**SWEEP, "stops": FADING["stops"]}}),
     ),
     "leaning": ("it leans", moving(shape(skew_x=10), {"skew_x": -30, "rotation": 40})),
-    **{name: CASES[name] for name in ("a cross-fade", "a medium", "other points")},
+    "a cross-fade": ("it cross-fades", IN_CSS["a cross-fade"]),
+    **{name: CASES[name] for name in ("a medium", "other points")},
     "a text that changes": ("its text changes", moving(shape("text", text="Quay", font_size=30), {"text": "Nine"})),
 }  # fmt: skip
 

@@ -9,7 +9,7 @@ from xml.etree import ElementTree
 import numpy as np
 import pytest
 from selenium.webdriver.support.ui import WebDriverWait
-from test_beyond_css import CASES, HOLD, seen_through
+from test_beyond_css import HOLD, IN_CSS, seen_through
 from test_html_in_chromium import HOLD as HELD
 from test_html_in_chromium import deviations, hard, twenty
 
@@ -37,7 +37,7 @@ def test_it_plays_what_the_core_computes(browser, tmp_path: Path, document: dict
     assert (px <= 0.5, opacity <= 0.01, colour <= 2.0) == (True, True, True), (px, opacity, colour)
 
 
-@pytest.mark.parametrize("document", [seen_through("brightness"), CASES["a cross-fade"][1]], ids=["mask", "cross-fade"])
+@pytest.mark.parametrize("document", [seen_through("brightness"), IN_CSS["a cross-fade"]], ids=["mask", "cross-fade"])
 def test_it_looks_as_it_is_drawn(browser, tmp_path: Path, document: dict[str, Any]) -> None:
     timeline = timeline_in(document)
     browser.get(written(tmp_path, document).as_uri())

@@ -11,6 +11,7 @@ from keen_ripple.core.flow.track import Track
 from keen_ripple.core.outlines import parse
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.cross_fades import cross_fades, stands_in_the_way
 from keen_ripple.handoff.css_lines import blends_evenly
 from keen_ripple.handoff.declaration import Look
 from keen_ripple.handoff.masks import is_out_of_reach
@@ -34,15 +35,13 @@ def beyond_css(timeline: Timeline, own_markup: bool = False) -> Mapping[str, str
     turned = _turned_masks(timeline, timeline.piece.layers, WHOLE) if own_markup else ()
     for layer, what in chain(_found(timeline), turned):
         first.setdefault(layer, what)
-    if WHOLE in first:
-        return {WHOLE: first[WHOLE]}
-    return {layer.id: first[layer.id] for layer in outermost(timeline.piece.layers, first)}
-
-
-def cross_fades(timeline: Timeline) -> bool:
-    """Whether two looks of the whole piece fade into each other anywhere in the run."""
-    segments = (segment for segment in timeline.run.segments if segment.kind == "travel")
-    return any(timeline.legs[segment.leg].fade is not None for segment in segments)
+    drawn = list(outermost(timeline.piece.layers, first))
+    if cross_fades(timeline):
+        # Pictures show a layer in all looks at once.
+        why = [f"{layer.name} has to be drawn: {first[layer.id]}" for layer in drawn[:1]]
+        why += ["has one element for each layer" if own_markup else stands_in_the_way(timeline)]
+        return {WHOLE: f"it cross-fades, and {why[0]}"} if why[0] else {}
+    return {layer.id: first[layer.id] for layer in drawn}
 
 
 def outermost(layers: Sequence[LayerBase], chosen: Collection[str]) -> Iterator[LayerBase]:
@@ -72,8 +71,6 @@ def _moved(timeline: Timeline) -> set[tuple[str, str]]:
 
 
 def _of_its_own(timeline: Timeline) -> Iterator[Found]:
-    if cross_fades(timeline):
-        yield WHOLE, "it cross-fades"
     yield from _of_layers(timeline, timeline.piece.layers, WHOLE)
     for track in timeline.tracks:
         yield from ((track.layer, what) for what in _motion(track))

@@ -12,6 +12,14 @@ from keen_ripple.core.flow.run import Run, Segment
 from keen_ripple.core.flow.track import Track
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css, outermost
+from keen_ripple.handoff.cross_fades import (
+    PLAYING,
+    cross_fades,
+    left_by_state,
+    left_in_run,
+    look_animations,
+    stands_in_the_way,
+)
 from keen_ripple.handoff.curves import css_of, nearness
 from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
@@ -35,7 +43,7 @@ class Css:
         options.check(self.name, self.takes)
         drawn, by_itself = beyond_css(timeline), held(timeline)
         told = HTML.report(timeline, options)
-        if WHOLE in drawn or timeline.rehearsal is not None:
+        if not _is_driven(timeline, drawn):
             return replace(told, holds=by_itself)
         states = len(timeline.piece.states)
         by_state = f" With data-state it stands in one of {states} states, and goes from one to the other."
@@ -45,15 +53,27 @@ class Css:
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
         drawn = flipbooks_of(timeline)
-        return {"css": in_file(_stylesheet(timeline, drawn)), "markup.html": in_file(_fragment(timeline, drawn))}
+        left = _left(timeline, drawn)
+        markup = in_file(_fragment(timeline, drawn, left))
+        return {"css": in_file(_stylesheet(timeline, drawn, left)), "markup.html": markup}
 
 
 CSS = Css()
 
 
-def _stylesheet(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
-    piece = timeline.piece
-    driven = WHOLE not in drawn and timeline.rehearsal is None
+def _left(timeline: Timeline, drawn: Collection[str]) -> Collection[str]:
+    """The looks that cross-fades leave, as they play or as an attribute sets them off."""
+    if drawn or not _is_driven(timeline, drawn) or stands_in_the_way(timeline):
+        return left_in_run(timeline)
+    return left_by_state(timeline)
+
+
+def _is_driven(timeline: Timeline, drawn: Collection[str]) -> bool:
+    return WHOLE not in drawn and timeline.rehearsal is None
+
+
+def _stylesheet(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator[str]:
+    piece, driven = timeline.piece, _is_driven(timeline, drawn)
     yield "/*"
     yield f" * {in_comment(piece.name)}. Its markup is in {piece.id}.markup.html."
     yield f" * {held(timeline)}"
@@ -65,15 +85,15 @@ def _stylesheet(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
         yield f" *   element.dataset.state = '{states[-1]}';"
     yield " */"
     scope = Scope(f".{piece.id}")
-    yield from style_of(timeline, drawn, scope)
+    yield from style_of(timeline, drawn, scope, left)
     if driven:
-        yield from _driven(timeline, drawn)
+        yield from _driven(timeline, drawn, left)
 
 
-def _fragment(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
+def _fragment(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator[str]:
     piece = timeline.piece
     yield f'<div class="{piece.id}" role="img" aria-label="{escape(piece.name)}">'
-    yield from indented(elements_of(timeline, drawn), 2)
+    yield from indented(elements_of(timeline, drawn, left), 2)
     yield "</div>"
 
 
@@ -114,9 +134,11 @@ def _looks(timeline: Timeline, part: Part) -> dict[str, dict[str, str]]:
     return {state: {css: each[n] for css, each in texts.items() if len(set(each)) > 1} for n, state in enumerate(poses)}
 
 
-def _driven(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
+def _driven(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator[str]:
     """The looks of all states, and the ways between them."""
     piece, root, names = timeline.piece, f".{timeline.piece.id}", class_names(timeline.piece.layers)
+    # A look that is left follows no attribute.
+    inside = f'[data-look="{PLAYING}"] ' if left else ""
     still = replace(timeline, run=Run(0, None, (), piece.start))
     parts = _parts(timeline, drawn)
     for part in parts:
@@ -124,16 +146,21 @@ def _driven(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
         rounds = animations_of(still, part)
         if animations_of(timeline, part) != rounds:
             playing = played_by(rounds) or {"animation": "none"}
-            yield from written(f"{root}[data-state] {part.selector(names)}", playing)
+            yield from written(f"{root}[data-state] {inside}{part.selector(names)}", playing)
     for part in parts:
         for state, look in _looks(timeline, part).items():
             if look:
-                yield from written(f'{root}[data-state="{state}"] {part.selector(names)}', look)
+                yield from written(f'{root}[data-state="{state}"] {inside}{part.selector(names)}', look)
+    if left:
+        yield from written(f"{root}[data-state] [data-look]", {"animation": "none"})
     springs: dict[str, str] = {}
-    rules = [rule for way in piece.transitions for rule in _way(timeline, way, parts, springs)]
+    rules = [rule for way in piece.transitions for rule in _way(timeline, way, parts, springs, inside)]
     if springs:
         yield from written(root, {name: text for text, name in springs.items()})
     yield from rules
+    for way in piece.transitions:
+        if way.from_ in left:
+            yield from _fade(timeline, way)
     if rules:
         none = {"transition": "none !important", "animation": "none !important"}
         yield "@media (prefers-reduced-motion: reduce) {"
@@ -141,10 +168,22 @@ def _driven(timeline: Timeline, drawn: Drawn) -> Iterator[str]:
         yield "}"
 
 
-def _way(timeline: Timeline, way: Transition, parts: Sequence[Part], springs: dict[str, str]) -> Iterator[str]:
+def _fade(timeline: Timeline, way: Transition) -> Iterator[str]:
+    """The shares of both looks in a cross-fade that an attribute sets off."""
+    alone, came = way_alone(timeline, way), f'[data-state="{way.to}"][data-from="{way.from_}"]'
+    for state in (PLAYING, way.from_) if cross_fades(alone) else ():
+        motion = look_animations(alone, state)
+        yield from written(f'.{timeline.piece.id}{came} [data-look="{state}"]', played_by(motion))
+        for animation in motion:
+            yield from animation.lines()
+
+
+def _way(
+    timeline: Timeline, way: Transition, parts: Sequence[Part], springs: dict[str, str], inside: str
+) -> Iterator[str]:
     """How one transition is gone: as CSS transitions, or by keyframes where these cannot say it."""
-    alone, names = way_alone(timeline, way), class_names(timeline.piece.layers)
-    first = next(other for other in timeline.piece.transitions if other.to == way.to)
+    piece, alone, names = timeline.piece, way_alone(timeline, way), class_names(timeline.piece.layers)
+    first = next(other for other in piece.transitions if other.to == way.to)
     for part in parts:
         tracks = alone.tracks_of(part.layer.id)
         moves = _transitions(alone, part, tracks, springs)
@@ -154,7 +193,9 @@ def _way(timeline: Timeline, way: Transition, parts: Sequence[Part], springs: di
         if rule:
             # Said without from where, it comes as it does by the first way; not so what would play at the very start.
             came = "" if way is first and not motion else f'[data-from="{way.from_}"]'
-            yield from written(f'.{timeline.piece.id}[data-state="{way.to}"]{came} {part.selector(names)}', rule)
+            yield from written(
+                f'.{timeline.piece.id}[data-state="{way.to}"]{came} {inside}{part.selector(names)}', rule
+            )
         for animation in motion:
             yield from animation.lines()
 

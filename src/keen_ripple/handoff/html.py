@@ -10,6 +10,7 @@ from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
+from keen_ripple.handoff.cross_fades import left_in_run
 from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.fonts import font_notes
 from keen_ripple.handoff.format import Files, in_file
@@ -86,9 +87,9 @@ def _page(timeline: Timeline) -> Iterator[str]:
         f"  <title>{escape(piece.name)}</title>",
         "  <style>",
     )
-    drawn = flipbooks_of(timeline)
-    yield from indented([*written("body", {"margin": "0"}), *style_of(timeline, drawn, ALONE)], 4)
+    drawn, left = flipbooks_of(timeline), left_in_run(timeline)
+    yield from indented([*written("body", {"margin": "0"}), *style_of(timeline, drawn, ALONE, left)], 4)
     yield from ("  </style>", "</head>", "<body>")
     yield f'  <div class="piece" data-piece="{piece.id}" role="img" aria-label="{escape(piece.name)}">'
-    yield from indented(elements_of(timeline, drawn), 4)
+    yield from indented(elements_of(timeline, drawn, left), 4)
     yield from ("  </div>", "</body>", "</html>")

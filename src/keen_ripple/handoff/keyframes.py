@@ -6,7 +6,7 @@ different curves at once, as x and y of `translate` may, its keyframes are the k
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
 from itertools import pairwise
 from typing import Any
@@ -18,7 +18,7 @@ from keen_ripple.core.flow.track import Progress, Track, looks_at
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation, Keyframe
 from keen_ripple.handoff.curves import blends_apart, css_of, nearness
-from keen_ripple.handoff.declaration import Declaration
+from keen_ripple.handoff.declaration import Declaration, Look
 from keen_ripple.handoff.parts import Part, marks
 from keen_ripple.handoff.rounds import ASIDE_MS, rounds_of
 
@@ -41,10 +41,23 @@ def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[An
 def _own(timeline: Timeline, part: Part, calm: bool) -> list[Animation]:
     tracks = {track.property.name: track for track in timeline.tracks_of(part.layer.id)}
     moving = [d for d in part.declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]
-    run, found = timeline.run, list[Animation]()
+    rest = {**timeline.rest[part.layer.id], **marks(timeline, part.layer.id)}
     rounds = [] if calm else list(rounds_of(timeline, part))
+    return [*animations_along(timeline, part.css_name(timeline), tracks, moving, rest, "--calm" * calm), *rounds]
+
+
+def animations_along(
+    timeline: Timeline,
+    stem: str,
+    tracks: Mapping[str, Track],
+    moving: Sequence[Declaration],
+    rest: Look,
+    ending: str = "",
+) -> list[Animation]:
+    """What these tracks, by property, do with the declarations that show them; `rest` is the look without them."""
+    run, found = timeline.run, list[Animation]()
     if run.total_ms == 0:
-        return rounds
+        return found
     stretches = [("", 0, run.total_ms)] if not run.lead_in_ms or run.loop_ms is None else []
     stretches = stretches or [("--lead-in", 0, run.lead_in_ms), ("", run.lead_in_ms, run.total_ms)]
     for suffix, from_ms, to_ms in stretches:
@@ -52,10 +65,10 @@ def _own(timeline: Timeline, part: Part, calm: bool) -> list[Animation]:
         plays = run.plays if endless else 1
         for group in _groups(moving, tracks, from_ms, to_ms):
             number = len([a for a in found if a.delay_ms == from_ms])
-            name = f"{part.css_name(timeline)}{suffix}{f'--{number + 1}' if number else ''}{'--calm' * calm}"
-            frames = tuple(_frames(timeline, part.layer.id, tracks, group, from_ms, to_ms, endless))
+            name = f"{stem}{suffix}{f'--{number + 1}' if number else ''}{ending}"
+            frames = tuple(_frames(timeline, rest, tracks, group, from_ms, to_ms, endless))
             found.append(Animation(name, int(from_ms), int(to_ms - from_ms), plays, frames))
-    return found + rounds
+    return found
 
 
 @dataclass(frozen=True)
@@ -66,7 +79,7 @@ class _Group:
     spans: set[Span] | None
 
 
-def _groups(moving: Sequence[Declaration], tracks: dict[str, Track], from_ms: int, to_ms: int) -> list[_Group]:
+def _groups(moving: Sequence[Declaration], tracks: Mapping[str, Track], from_ms: int, to_ms: int) -> list[_Group]:
     groups: list[_Group] = []
     for declaration in moving:
         spans = {
@@ -98,8 +111,8 @@ def _one_at_a_time(spans: Iterable[Span]) -> bool:
 
 def _frames(
     timeline: Timeline,
-    layer: str,
-    tracks: dict[str, Track],
+    rest: Look,
+    tracks: Mapping[str, Track],
     group: _Group,
     from_ms: int,
     to_ms: int,
@@ -112,7 +125,7 @@ def _frames(
     else:
         near = nearness(timeline, own)
         plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, lambda easing: css_of(easing, near))
-    space, rest = timeline.piece.blend, {**timeline.rest[layer], **marks(timeline, layer)}
+    space = timeline.piece.blend
     # All at once where there are many.
     knots = Progress(np.array([at_ms for _, at_ms, _, _ in plan])) if group.spans is None else None
     values = {

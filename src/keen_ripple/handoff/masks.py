@@ -36,26 +36,30 @@ def rules_of_masks(piece: Piece, masks: Iterable[LayerBase]) -> Iterator[tuple[s
         yield "[data-cuts]", {"transform": f"translateY({px(-_far(piece))})"}
 
 
-def masked(piece: Piece, mask: LayerBase, cuts: Iterable[str], seen: Iterable[str]) -> Iterator[str]:
-    """The element of what a mask cuts, with the elements of the mask in it."""
-    left, top, width, height = _seen(piece)
-    far = _far(piece)
-    whole = _box(left, top - far, width, height + far)
+def masked(piece: Piece, mask: LayerBase, cuts: Iterable[str], seen: Iterable[str], again: bool) -> Iterator[str]:
+    """The element of what a mask cuts, with the elements of the mask in it; with its filter, unless that is `again`."""
     yield f'<div data-mask="{mask.id}">'
-    yield '  <svg width="0" height="0">'
-    yield f'    <filter id="{_name(piece, mask)}" filterUnits="userSpaceOnUse" {whole}'
-    yield '      color-interpolation-filters="sRGB">'
-    yield f'      <feOffset dy="{css_number(far)}" result="mask"/>'
-    yield from (f"      {line}" for line in (BRIGHTNESS if mask.mask == "brightness" else ()))
-    yield '      <feComposite in="SourceGraphic" in2="mask" operator="in"'
-    yield f"        {_box(left, top, width, height)}/>"
-    yield "    </filter>"
-    yield "  </svg>"
+    yield from () if again else (f"  {line}" for line in _filter(piece, mask))
     for name, elements in (("data-seen", seen), ("data-cuts", cuts)):
         yield f'  <div {name}="">'
         yield from (f"    {line}" for line in elements)
         yield "  </div>"
     yield "</div>"
+
+
+def _filter(piece: Piece, mask: LayerBase) -> Iterator[str]:
+    left, top, width, height = _seen(piece)
+    far = _far(piece)
+    whole = _box(left, top - far, width, height + far)
+    yield '<svg width="0" height="0">'
+    yield f'  <filter id="{_name(piece, mask)}" filterUnits="userSpaceOnUse" {whole}'
+    yield '    color-interpolation-filters="sRGB">'
+    yield f'    <feOffset dy="{css_number(far)}" result="mask"/>'
+    yield from (f"    {line}" for line in (BRIGHTNESS if mask.mask == "brightness" else ()))
+    yield '    <feComposite in="SourceGraphic" in2="mask" operator="in"'
+    yield f"      {_box(left, top, width, height)}/>"
+    yield "  </filter>"
+    yield "</svg>"
 
 
 def is_out_of_reach(piece: Piece, look: Look) -> bool:

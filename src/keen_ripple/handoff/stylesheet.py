@@ -12,6 +12,7 @@ from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation
 from keen_ripple.handoff.beyond_css import WHOLE
+from keen_ripple.handoff.cross_fades import IN_STACK, PLAYING, STACK, look_animations
 from keen_ripple.handoff.css_paints import RESTING, colour
 from keen_ripple.handoff.css_text import px
 from keen_ripple.handoff.fonts import font_faces
@@ -46,8 +47,9 @@ def written(selector: str, declarations: Mapping[str, str]) -> list[str]:
     return [f"{selector} {{", *(f"  {css}: {text};" for css, text in declarations.items()), "}"]
 
 
-def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
-    """Fonts, looks, keyframes, and what is calmer where motion is unwanted, as lines."""
+def style_of(timeline: Timeline, drawn: Drawn, scope: Scope, left: Collection[str] = ()) -> Iterator[str]:
+    """Fonts, looks, keyframes, and what is calmer where motion is unwanted, as lines; with the looks of states that
+    cross-fades leave."""
     piece = timeline.piece
     layers = [] if WHOLE in drawn else list(said(piece.layers, drawn))
     names, first = class_names(piece.layers), seen_first(timeline)
@@ -57,7 +59,8 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
         ground["overflow"] = "hidden"
     size = {"position": "relative", "width": px(piece.width), "height": px(piece.height)}
     yield from scope.root_rule({**size, **ground})
-    yield from scope.rule("[data-layer]", PLACED)
+    left = () if WHOLE in drawn else left
+    yield from scope.rule("[data-layer], [data-left]" if left else "[data-layer]", PLACED)
     yield from _scrolling(piece, scope)
     # The elements that masks cut lie around many others: their rules come last.
     parts = sorted((part for layer in layers for part in parts_of(timeline, layer)), key=lambda part: part.is_mask)
@@ -77,7 +80,45 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope) -> Iterator[str]:
     masks = [layer for layer, _ in walk(piece.layers) if cuts_by_filter(timeline, layer)]
     for selector, declarations in rules_of_masks(piece, [] if WHOLE in drawn else masks):
         yield from scope.rule(selector, declarations)
-    yield from _calmer(timeline, [part for part in parts if animations[part.css_name(timeline)]], names, scope)
+    moving = [part for part in parts if animations[part.css_name(timeline)]]
+    yield from _looks(timeline, left, scope)
+    for state in left:
+        yield from _left(timeline, state, parts, moving, names, scope)
+    yield from _calmer(timeline, moving, names, scope, left)
+
+
+def _looks(timeline: Timeline, left: Collection[str], scope: Scope) -> Iterator[str]:
+    """The looks that lie over each other, and what each of them has its share by."""
+    if not left:
+        return
+    yield from scope.rule("[data-looks]", STACK)
+    yield from scope.rule("[data-look]", IN_STACK)
+    for state in (PLAYING, *left):
+        motion = look_animations(timeline, state)
+        unseen = {"opacity": "0"} if state != PLAYING else {}
+        rule = {**unseen, **played_by(motion)}
+        yield from scope.rule(f'[data-look="{state}"]', rule) if rule else ()
+        for animation in motion:
+            yield from animation.lines()
+
+
+def _left(
+    timeline: Timeline,
+    state: str,
+    parts: Sequence[Part],
+    moving: Sequence[Part],
+    names: Mapping[str, str],
+    scope: Scope,
+) -> Iterator[str]:
+    """A look that is left stands still: what of it is other than where the piece begins."""
+    first = seen_first(timeline)
+    for part in parts:
+        layer, marked = part.layer.id, marks(timeline, part.layer.id)
+        one, other = ({**pose[layer], **marked} for pose in (first, timeline.poses[state]))
+        told = {d.css: (d.text(one, RESTING), d.text(other, RESTING)) for d in part.declarations if d.css != "d"}
+        rule = {css: after for css, (before, after) in told.items() if before != after}
+        rule |= {"animation": "none"} if part in moving else {}
+        yield from scope.rule(f'[data-look="{state}"] {part.selector(names)}', rule) if rule else ()
 
 
 def said(layers: Sequence[LayerBase], drawn: Collection[str]) -> Iterator[LayerBase]:
@@ -102,7 +143,13 @@ def _pictures(piece: Piece, drawn: Drawn, names: Mapping[str, str], scope: Scope
         yield "}"
 
 
-def _calmer(timeline: Timeline, moving: Sequence[Part], classes: Mapping[str, str], scope: Scope) -> Iterator[str]:
+def _calmer(
+    timeline: Timeline,
+    moving: Sequence[Part],
+    classes: Mapping[str, str],
+    scope: Scope,
+    left: Collection[str],
+) -> Iterator[str]:
     """Where motion is unwanted, things stand where they come to rest; opacity and colours go on."""
     rules: list[str] = []
     for part in moving:
@@ -111,6 +158,7 @@ def _calmer(timeline: Timeline, moving: Sequence[Part], classes: Mapping[str, st
             continue
         animations = animations_of(timeline, part, calm=True)
         rules += scope.rule(part.selector(classes), {**still, **(played_by(animations) or {"animation": "none"})})
+        rules += scope.rule(f"[data-look] {part.selector(classes)}", still) if left else []
         rules += [line for animation in animations for line in animation.lines()]
     if rules:
         yield "@media (prefers-reduced-motion: reduce) {"

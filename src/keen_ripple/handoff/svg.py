@@ -9,6 +9,7 @@ from html import escape
 
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.cross_fades import left_in_run
 from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
@@ -42,20 +43,20 @@ AS_SVG = Svg()
 
 def _drawing(timeline: Timeline) -> Iterator[str]:
     piece = timeline.piece
-    drawn = flipbooks_of(timeline)
+    drawn, left = flipbooks_of(timeline), left_in_run(timeline)
     width, height = css_number(piece.width), css_number(piece.height)
     size = f'width="{width}" height="{height}"'
     yield f'<svg xmlns="{SVG}" {size} viewBox="0 0 {width} {height}" role="img">'
     yield f"  <title>{escape(piece.name)}</title>"
     # No document has a sign that XML cannot hold.
-    style = style_of(timeline, drawn, Scope(f".{piece.id}"))
+    style = style_of(timeline, drawn, Scope(f".{piece.id}"), left)
     yield "  <style>"
     yield from indented((line.replace("&", "&amp;").replace("<", "&lt;") for line in style), 4)
     yield "  </style>"
     yield f"  <foreignObject {size}>"
     yield f'    <div xmlns="{XHTML}" class="{piece.id}">'
     # Inside of XHTML, outlines say that they are SVG.
-    elements = elements_of(timeline, drawn)
+    elements = elements_of(timeline, drawn, left)
     yield from indented((re.sub(r"<svg(?=[ >])", f'<svg xmlns="{SVG}"', line) for line in elements), 6)
     yield "    </div>"
     yield "  </foreignObject>"

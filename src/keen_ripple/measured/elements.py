@@ -13,9 +13,10 @@ from keen_ripple.core.arrays import Floats
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import walk
 from keen_ripple.core.measures.geometry import frames
-from keen_ripple.core.timeline import Timeline, sample
+from keen_ripple.core.timeline import Timeline, cross_fade_at, sample
 from keen_ripple.handoff.animate import function_of
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
+from keen_ripple.handoff.cross_fades import PLAYING
 from keen_ripple.handoff.css import CSS
 from keen_ripple.handoff.element import tag_of
 from keen_ripple.handoff.format import Files
@@ -49,8 +50,8 @@ const paintOf = (element, style) => {
   return isText ? style.color : style.backgroundColor;
 };
 const COLOUR = /(?:oklab|rgba?)\\([^)]*\\)/g;
-const sharesIn = (element) =>
-  [...element.querySelectorAll(':scope > div:not([data-layer])')].map((each) => Number(getComputedStyle(each).opacity));
+const opacityOf = (element) => Number(getComputedStyle(element).opacity);
+const sharesIn = (element) => [...element.querySelectorAll(':scope > div:not([data-layer])')].map(opacityOf);
 const look = (element, origin) => {
   const box = element.getBoundingClientRect(), style = getComputedStyle(element);
   const fill = paintOf(element, style);
@@ -76,7 +77,10 @@ addEventListener('load', async () => {
   const seen = MOMENTS.map((t) => {
     HOLD
     const layers = [...root.querySelectorAll('[data-layer]')].filter((each) => !each.closest('.under'));
-    return Object.fromEntries(layers.map((each) => [each.dataset.layer, look(each, origin)]));
+    const looks = [...root.querySelectorAll('[data-look]')].map((each) => [each.dataset.look, opacityOf(each)]);
+    return Object.fromEntries([
+      ...layers.map((each) => [each.dataset.layer, look(each, origin)]), ['', Object.fromEntries(looks)],
+    ]);
   });
   const pre = document.createElement('pre');
   pre.id = 'seen';
@@ -116,6 +120,8 @@ def measured_elements(
             if layer in changing:
                 off = _shares_off(theirs[layer][11], pose[layer], changing[layer])
                 worst["opacity"] = worst["opacity"].or_more(off, t, names[layer])
+        off = _looks_off(theirs[WHOLE], timeline, t)
+        worst["opacity"] = worst["opacity"].or_more(off, t, "all of it")
     left_out = tuple(f"{names[layer]} is drawn into pictures." for layer in drawn)
     return Measured(by, len(moments), worst, left_out)
 
@@ -141,6 +147,14 @@ def _shares_off(theirs: Sequence[float], look: Mapping[str, Any], values: Sequen
     seen = look.get("text", look.get("source"))
     pairs = zip(theirs, (share_of(value, seen) for value in values), strict=True)
     return max(abs(share - ours) for share, ours in pairs)
+
+
+def _looks_off(theirs: Mapping[str, float], timeline: Timeline, t: float) -> float:
+    """Of the looks that fade into each other, by the states that they are of; of other formats nothing is told."""
+    fade = cross_fade_at(timeline, t)
+    share, left = (1.0, "") if fade is None else (fade[1], timeline.run.states_at(timeline.run.within(t))[0])
+    ours = {PLAYING: share, left: 1.0 - share} if left else {PLAYING: 1.0}
+    return max((abs(seen - ours.get(state, 0.0)) for state, seen in theirs.items()), default=0.0)
 
 
 def _colour_off(ours: str, theirs: Sequence[float]) -> float:

@@ -131,10 +131,13 @@ def looked_at(piece_id: str, name: str, ending: str) -> Response:
     return of_others(Response(content, mimetype=form.endings[ending]))
 
 
-# The page that frames it says at which moment (ms) it stands still.
-LISTENS = f"""<script>addEventListener('message', ({{ source, data: t }}) => {{
-  if (source === parent) {{ {HOLD} }}
-}});</script>""".encode()
+# The page that frames it says at which moment (ms) it stands still. It never plays: Chromium goes on showing where a
+# motion was that is held later, if it stands as without motion there.
+LISTENS = f"""<script>
+const hold = (t) => {{ {HOLD} }};
+hold(0);
+addEventListener('message', ({{ source, data: t }}) => {{ if (source === parent) hold(t); }});
+</script>""".encode()
 
 
 def _held(content: bytes) -> bytes:

@@ -14,7 +14,7 @@ from typing import Any
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import walk
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.beyond_css import cross_fades
+from keen_ripple.handoff.cross_fades import cross_fades
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.frames import Part, part_of, played
 from keen_ripple.handoff.lottie.beyond import beyond_shapes

@@ -9,7 +9,8 @@ from keen_ripple.core.document.piece import FontFamily
 from keen_ripple.core.properties import GROUPED
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values import Fade
-from keen_ripple.handoff.beyond_css import WHOLE, cross_fades
+from keen_ripple.handoff.beyond_css import WHOLE
+from keen_ripple.handoff.cross_fades import cross_fades
 from keen_ripple.handoff.css_paints import premultiplied
 from keen_ripple.handoff.frames import part_of
 from keen_ripple.handoff.lottie.carried import leans

@@ -263,6 +263,7 @@ ELSEWHERE = {
         ("a stroke outside", "a frame that is drawn", "an outline that bends"),
         "Buoy: browsers without the CSS property d keep its first outline.",
     ),
+    **{case: "WebKit lets the ground shine through while it cross-fades." for case in IN_CSS if "cross-fade" in case},
     "a picture that changes": "Buoy: WebKit shows its pictures too bright while they change.",
 }
 

@@ -10,7 +10,7 @@ from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
-from keen_ripple.handoff.cross_fades import left_in_run
+from keen_ripple.handoff.cross_fades import cross_fades, left_in_run
 from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.fonts import font_notes
 from keen_ripple.handoff.format import Files, in_file
@@ -67,7 +67,9 @@ def _filters(timeline: Timeline, layers: Sequence[LayerBase], drawn: Collection[
 
 
 def _in_some_browsers(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
-    """Which outlines do not move everywhere, and which pictures are not added up."""
+    """Which outlines do not move everywhere, and which pictures or looks are not added up."""
+    if WHOLE not in drawn and cross_fades(timeline):
+        yield "WebKit lets the ground shine through while it cross-fades."
     for layer in () if WHOLE in drawn else said(timeline.piece.layers, drawn):
         if layer.kind == "picture" and "source" in moved(timeline, layer.id):
             yield f"{layer.name}: WebKit shows its pictures too bright while they change."

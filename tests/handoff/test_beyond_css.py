@@ -52,9 +52,9 @@ def flag() -> str:
     return f"data:image/gif;base64,{base64.b64encode(file.getvalue()).decode()}"
 
 
-def round_of(name: str, *values: Any, period: int = 300, **rest: Any) -> dict[str, Any]:
+def round_of(name: str, *values: Any, period: int = 300, by: str = "linear", **rest: Any) -> dict[str, Any]:
     step = period // len(values)
-    keys = [{"at_ms": n * step, "value": value, "easing": "linear"} for n, value in enumerate(values)]
+    keys = [{"at_ms": n * step, "value": value, "easing": by} for n, value in enumerate(values)]
     course = {"layer": "box", "property": name, "keys": keys}
     return {"id": "round", "name": f"Round of {name}", "period_ms": period, "courses": [course], **rest}
 
@@ -137,13 +137,9 @@ CASES = {
         "its shadows change",
         moving(shape(shadows=[SHADOW]), {"shadows": [SHADOW, {**SHADOW, "inset": True}]}),
     ),
-    "in some states": (
-        "runs in some states only",
-        moving(shape(), {"x": 60}, undercurrents=[round_of("rotation", 0, 20, states=["a"])]),
-    ),
-    "x by states, y going round": (
-        "moves twice at once",
-        moving(shape(), {"x": 60}, undercurrents=[round_of("y", 15, 35)]),
+    "rounds that hardly meet": (
+        "what moves its translate goes round together too seldom",
+        moving(shape(), {"x": 60}, undercurrents=[round_of("y", 15, 35, period=1031)]),
     ),
 }
 
@@ -206,6 +202,33 @@ IN_CSS = {
     "round and round": moving(
         shape(), {}, undercurrents=[round_of("x", 10, 60, 30) | {"courses": [
             round_of("x", 10, 60, 30)["courses"][0] | {"offset_ms": 70}, round_of("y", 5, 35)["courses"][0],
+        ]}],
+    ),
+    "in some states": moving(
+        shape(), {"x": 60}, transitions=CHANGED, undercurrents=[round_of("rotation", 5, 40, period=380, states=["a"])]
+    ),
+    "in the last state": moving(
+        shape(),
+        {"x": 60, "rotation": 80},
+        undercurrents=[round_of("rotation", 5, 40, states=["b"])],
+        transitions=CHANGED[:1],
+    ),
+    "x by states, y going round": moving(
+        shape(), {"x": 60}, undercurrents=[round_of("y", 15, 35, 20)], transitions=CHANGED,
+    ),
+    "by states, and round in two ways": moving(
+        shape(opacity=0.4),
+        {"x": 60, "opacity": 1, "fill": "#d9503a"},
+        undercurrents=[
+            {**round_of("y", 15, 35, period=240), "id": "up"},
+            {**round_of("x", 20, 50, period=160, states=["b"]), "id": "across", "phase_ms": 70},
+            {**round_of("fill", "#1f7a70", "#2a4fd9"), "id": "glow"},
+        ],
+    ),
+    "by steps": moving(
+        shape(), {}, undercurrents=[round_of("x", 10, 60) | {"courses": [
+            round_of("x", 10, 60, 30)["courses"][0] | {"offset_ms": 70},
+            round_of("y", 0, 35, by="steps(3)")["courses"][0],
         ]}],
     ),
     "to and fro": moving(

@@ -177,3 +177,28 @@ def test_cross_fades_follow_the_attribute(browser, tmp_path: Path) -> None:
         assert look == {"": pytest.approx([share, 50], abs=1e-3), "a": pytest.approx([1 - share, 10], abs=1e-3)}
     browser.execute_script(GO, "b", "a")
     assert (browser.execute_script(AT, 200), browser.execute_script(LOOKS))[1] == {"": [1, 30], "a": [0, 10]}
+
+
+def test_what_goes_round_does_so_where_each_state_has_it(browser, tmp_path: Path) -> None:
+    """One property moved by the states and by an undercurrent that runs in one of them."""
+    document = piece(start="a")
+    keys = [{"at_ms": 0, "value": 10, "easing": "linear"}, {"at_ms": 100, "value": 40, "easing": "linear"}]
+    course = {"layer": "box", "property": "y", "keys": keys}
+    document["undercurrents"] = [
+        {"id": "swell", "name": "Swell", "period_ms": 200, "states": ["b"], "courses": [course]}
+    ]
+    document["states"][1]["changes"]["box"] = {"x": 50}
+    curve = {"kind": "curve", "duration_ms": 300, "easing": "linear"}
+    document["transitions"] = [way("a", "b", curve, cue="tap"), way("b", "a", curve, cue="tap")]
+    timeline = timeline_in(document)
+    said = FORMATS["css"].report(timeline, AS_IT_IS).said
+    name = document["layers"][0]["name"]
+    assert said == (f"{name} begins its rounds anew as data-state changes.",)
+    open_twice(browser, tmp_path, timeline)
+    for each in timeline.piece.transitions:
+        browser.execute_script(GO, each.from_, each.to)
+        check(browser, way_alone(timeline, each), ["box"], [30.0, 150.0, 290.0, 350.0, 440.0, 777.0], each.id)
+    browser.execute_script("for (const each of document.querySelectorAll('[data-from]')) delete each.dataset.from;")
+    browser.execute_script("document.querySelectorAll('main > div')[1].dataset.state = 'b'")
+    seen = [browser.execute_script(AT, t)["box"][:2] for t in (0, 50, 150, 300)]
+    assert seen == [pytest.approx([50, y], abs=0.01) for y in (10, 25, 25, 40)]

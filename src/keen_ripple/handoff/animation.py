@@ -8,6 +8,10 @@ from dataclasses import dataclass
 from keen_ripple.core.curves.numbers import css_number
 
 PLACES = 5
+# Two values at one moment need two keyframes: apart by this share of the duration, two steps of the last place printed.
+INSTANT = 2e-7
+# Knots are rounded to a thousandth of a ms: so far from one, it is certain which side of its jump is seen.
+ASIDE_MS = 0.001
 
 
 @dataclass(frozen=True)

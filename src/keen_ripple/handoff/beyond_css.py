@@ -14,6 +14,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.cross_fades import cross_fades, stands_in_the_way
 from keen_ripple.handoff.css_lines import blends_evenly
 from keen_ripple.handoff.declaration import Look
+from keen_ripple.handoff.joined import is_too_much, to_join
 from keen_ripple.handoff.masks import is_out_of_reach
 from keen_ripple.handoff.moving_fill import moving_fill
 from keen_ripple.handoff.parts import BOXES, cuts_by_filter, cuts_in_motion, is_lined, looks_shown, moved, parts_of
@@ -76,19 +77,14 @@ def _of_its_own(timeline: Timeline) -> Iterator[Found]:
         yield from ((track.layer, what) for what in _motion(track))
     for layer, _ in walk(timeline.piece.layers):
         yield from ((layer.id, what) for what in _paints(timeline, layer))
-    for undercurrent in timeline.piece.undercurrents:
-        for course in undercurrent.courses if undercurrent.states is not None else ():
-            yield course.layer, f"{undercurrent.name} runs in some states only"
 
 
-def _twice(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
-    """CSS properties that the states move and an undercurrent too, or two undercurrents: the one hides the other."""
-    motions = [(track.property.name, "") for track in timeline.tracks_of(layer.id)]
-    motions += [(course.property, undercurrent.id) for undercurrent, course, _ in timeline.courses_of(layer.id)]
-    if len({by for _, by in motions}) > 1:
-        for declaration in (declaration for part in parts_of(timeline, layer) for declaration in part.declarations):
-            if len({by for name, by in motions if name in declaration.shows}) > 1:
-                yield f"its {declaration.css} moves twice at once"
+def _apart(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
+    """CSS properties that more than one motion moves, where these cannot be joined: the one would hide the other."""
+    if timeline.courses_of(layer.id):
+        joined = [declaration for part in parts_of(timeline, layer) for declaration in to_join(timeline, part)]
+        if joined and is_too_much(timeline, layer.id):
+            yield f"what moves its {joined[0].css} goes round together too seldom"
 
 
 def _paints(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
@@ -107,7 +103,7 @@ def _paints(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
 def _of_layers(timeline: Timeline, layers: Sequence[LayerBase], around: str) -> Iterator[Found]:
     for layer in layers:
         drawn = around if layer.mask is True else layer.id
-        yield from ((drawn, what) for what in _twice(timeline, layer))
+        yield from ((drawn, what) for what in _apart(timeline, layer))
         if layer.mask is True and cuts_in_motion(timeline, layers, layer):
             yield drawn, f"what the mask {layer.name} in it cuts moves"
         if timeline.voice_of(layer.id) is None:

@@ -8,9 +8,10 @@ from html import escape
 
 from keen_ripple.core.curves import Settle
 from keen_ripple.core.document import Transition
-from keen_ripple.core.flow.run import Run, Segment
+from keen_ripple.core.flow.run import Run, Segment, with_common_loop
 from keen_ripple.core.flow.track import Track
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.animation import Animation
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css, outermost
 from keen_ripple.handoff.cross_fades import (
     PLAYING,
@@ -24,6 +25,7 @@ from keen_ripple.handoff.curves import css_of, nearness
 from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
+from keen_ripple.handoff.joined import to_join
 from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.markup import Drawn, elements_of, indented
 from keen_ripple.handoff.names import class_names, in_comment
@@ -102,7 +104,8 @@ def way_alone(timeline: Timeline, way: Transition) -> Timeline:
     leg = timeline.legs[way.id]
     segment = Segment("travel", way.from_, way.to, 0, leg.length_ms, transition=way.id, leg=way.id)
     piece = timeline.piece.model_copy(update={"start": way.from_, "id": f"{timeline.piece.id}--{way.id}"})
-    return replace(timeline, piece=piece, run=Run(leg.length_ms, None, (segment,), way.to), voices=())
+    run = with_common_loop(piece, Run(leg.length_ms, None, (segment,), way.to))
+    return replace(timeline, piece=piece, run=run, voices=())
 
 
 def _jumps(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
@@ -111,16 +114,20 @@ def _jumps(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
     layers = {layer.id: layer.name for layer in said(timeline.piece.layers, drawn)}
     for layer in outermost(timeline.piece.layers, drawn):
         yield f"{layer.name} follows no data-state: it is drawn into pictures."
+    ways = [way_alone(timeline, way) for way in timeline.piece.transitions]
+    for part in _parts(timeline, drawn):
+        if any(to_join(alone, part) for alone in ways):
+            yield f"{part.layer.name} begins its rounds anew as data-state changes."
     for way in timeline.piece.transitions:
         where = f"from {names[way.from_]} to {names[way.to]}"
         for layer_id, what in beyond_css(way_alone(timeline, way)).items():
             if layer_id == WHOLE:
                 yield f"It jumps {where}: {what}."
-            elif layer_id in layers and "in some states only" not in what:
+            elif layer_id in layers:
                 yield f"{layers[layer_id]} jumps {where}: {what}."
 
 
-def _parts(timeline: Timeline, drawn: Drawn) -> list[Part]:
+def _parts(timeline: Timeline, drawn: Collection[str]) -> list[Part]:
     """What CSS moves."""
     layers = said(timeline.piece.layers, drawn)
     return [part for layer in layers if timeline.voice_of(layer.id) is None for part in parts_of(timeline, layer)]
@@ -139,14 +146,14 @@ def _driven(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator
     piece, root, names = timeline.piece, f".{timeline.piece.id}", class_names(timeline.piece.layers)
     # A look that is left follows no attribute.
     inside = f'[data-look="{PLAYING}"] ' if left else ""
-    still = replace(timeline, run=Run(0, None, (), piece.start))
     parts = _parts(timeline, drawn)
     for part in parts:
-        # What goes round on its own does so whatever the state.
-        rounds = animations_of(still, part)
-        if animations_of(timeline, part) != rounds:
+        for state, rounds in _rounds(timeline, part).items():
+            at = f'="{state}"' if state else ""
             playing = played_by(rounds) or {"animation": "none"}
-            yield from written(f"{root}[data-state] {inside}{part.selector(names)}", playing)
+            yield from written(f"{root}[data-state{at}] {inside}{part.selector(names)}", playing)
+            for animation in rounds if state else ():
+                yield from animation.lines()
     for part in parts:
         for state, look in _looks(timeline, part).items():
             if look:
@@ -168,6 +175,32 @@ def _driven(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator
         yield "}"
 
 
+def _rounds(timeline: Timeline, part: Part) -> dict[str, list[Animation]]:
+    """What goes round on its own, by state, where that matters, or whatever the state; nothing where it is all that
+    plays anyway."""
+    states, start = [state.id for state in timeline.piece.states], timeline.piece.start
+    found = {state: animations_of(_standing(timeline, state), part) for state in states}
+    unnamed = [[replace(each, name="") for each in rounds] for rounds in found.values()]
+    if any(rounds != unnamed[0] for rounds in unnamed):
+        return found
+    rounds = animations_of(replace(timeline, run=_standing(timeline, start).run), part)
+    return {} if animations_of(timeline, part) == rounds else {"": rounds}
+
+
+def _goes_round(timeline: Timeline, state: str, part: Part, tracks: Sequence[Track]) -> bool:
+    """Whether what these tracks move goes round in the state before: no transition begins from there."""
+    moved = {track.property.name for track in tracks}
+    declared = {declaration.css for declaration in part.declarations if moved & set(declaration.shows)}
+    rounds = animations_of(_standing(timeline, state), part) if timeline.courses_of(part.layer.id) else []
+    return any(declared & animation.keyframes[0].values.keys() for animation in rounds)
+
+
+def _standing(timeline: Timeline, state: str) -> Timeline:
+    """A state at rest, in which undercurrents go round."""
+    piece = timeline.piece.model_copy(update={"start": state, "id": f"{timeline.piece.id}--in-{state}"})
+    return replace(timeline, piece=piece, run=with_common_loop(piece, Run(0, None, (), state)), voices=())
+
+
 def _fade(timeline: Timeline, way: Transition) -> Iterator[str]:
     """The shares of both looks in a cross-fade that an attribute sets off."""
     alone, came = way_alone(timeline, way), f'[data-state="{way.to}"][data-from="{way.from_}"]'
@@ -186,7 +219,8 @@ def _way(
     first = next(other for other in piece.transitions if other.to == way.to)
     for part in parts:
         tracks = alone.tracks_of(part.layer.id)
-        moves = _transitions(alone, part, tracks, springs)
+        by_keyframes = to_join(alone, part) or _goes_round(timeline, way.from_, part, tracks)
+        moves = None if by_keyframes else _transitions(alone, part, tracks, springs)
         motion = animations_of(alone, part) if moves is None else []
         differs = any(_looks(timeline, part).values())
         rule = played_by(motion) or ({"transition": ", ".join(moves or ["none"])} if differs else {})

@@ -16,15 +16,14 @@ import numpy as np
 from keen_ripple.core.curves import Easing
 from keen_ripple.core.flow.track import Progress, Track, looks_at
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.animation import Animation, Keyframe
+from keen_ripple.handoff.animation import ASIDE_MS, INSTANT, Animation, Keyframe
 from keen_ripple.handoff.curves import blends_apart, css_of, nearness
 from keen_ripple.handoff.declaration import Declaration, Look
+from keen_ripple.handoff.joined import joined_of, to_join
 from keen_ripple.handoff.parts import Part, marks
-from keen_ripple.handoff.rounds import ASIDE_MS, rounds_of
+from keen_ripple.handoff.rounds import rounds_of
 
 Span = tuple[float, float, Easing | None]
-# Two values at one moment need two keyframes: apart by this share of the duration, two steps of the last place printed.
-INSTANT = 2e-7
 
 
 def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[Animation]:
@@ -40,10 +39,18 @@ def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[An
 
 def _own(timeline: Timeline, part: Part, calm: bool) -> list[Animation]:
     tracks = {track.property.name: track for track in timeline.tracks_of(part.layer.id)}
+    joined = [] if calm else list(joined_of(timeline, part))
+    if joined:
+        apart = to_join(timeline, part)
+        part = replace(part, declarations=tuple(d for d in part.declarations if d not in apart))
     moving = [d for d in part.declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]
     rest = {**timeline.rest[part.layer.id], **marks(timeline, part.layer.id)}
     rounds = [] if calm else list(rounds_of(timeline, part))
-    return [*animations_along(timeline, part.css_name(timeline), tracks, moving, rest, "--calm" * calm), *rounds]
+    return [
+        *animations_along(timeline, part.css_name(timeline), tracks, moving, rest, "--calm" * calm),
+        *rounds,
+        *joined,
+    ]
 
 
 def animations_along(

@@ -4,28 +4,46 @@ from __future__ import annotations
 
 from collections.abc import Iterator, Mapping, Sequence
 from dataclasses import dataclass
+from enum import Enum
 from typing import Any
 
 import numpy as np
 
 from keen_ripple.core.curves import parse_easing
 from keen_ripple.core.document.undercurrents import Course, Undercurrent, value_of
+from keen_ripple.core.flow.run import Run
 from keen_ripple.core.flow.track import Progress, Track, looks_at
 from keen_ripple.core.flow.undercurrents import course_tape
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.animation import Animation, Keyframe
+from keen_ripple.handoff.animation import ASIDE_MS, INSTANT, Animation, Keyframe
 from keen_ripple.handoff.curves import css_of, nearness
 from keen_ripple.handoff.declaration import Declaration
 from keen_ripple.handoff.parts import Part, marks
 
-# Knots are rounded to a thousandth of a ms: so far from one, it is certain which side of its jump is seen.
-ASIDE_MS = 0.001
+
+class Presence(Enum):
+    """Whether an undercurrent runs while its piece does."""
+
+    ALWAYS = "always"
+    AT_TIMES = "at times"
+    NEVER = "never"
+
+
+def presence(run: Run, undercurrent: Undercurrent) -> Presence:
+    """Told by the states that a run goes through, and the one that it comes to rest in."""
+    ends = [(segment.from_, segment.to) for segment in run.segments]
+    if run.loop_ms is None or run.plays is not None:
+        ends.append((run.final_state, run.final_state))
+    found = {undercurrent.runs(*each) for each in ends}
+    return Presence.AT_TIMES if len(found) > 1 else Presence.ALWAYS if True in found else Presence.NEVER
 
 
 def rounds_of(timeline: Timeline, part: Part) -> Iterator[Animation]:
-    """What the undercurrents of a piece do with an element of a layer; each goes round on its own."""
+    """What the undercurrents of a piece that always run do with an element of a layer; each goes round on its own."""
     found: dict[str, tuple[Undercurrent, list[Course]]] = {}
     for undercurrent, course, _ in timeline.courses_of(part.layer.id):
+        if presence(timeline.run, undercurrent) != Presence.ALWAYS:
+            continue
         found.setdefault(undercurrent.id, (undercurrent, []))[1].append(course)
     for undercurrent, own in found.values():
         for number, (courses, declarations) in enumerate(_together(part, own)):
@@ -82,7 +100,7 @@ class _Round:
         jumps = {float(t) for times in knots for t in np.round(times[1:][np.diff(times) == 0.0], 3)}
         for t in np.unique(np.round(np.concatenate([*knots, [0.0, period]]), 3)).tolist():
             if t in jumps and 0.0 < t < period:
-                yield Keyframe(t, self._at(t - ASIDE_MS), "step-end")
+                yield Keyframe(t - period * INSTANT, self._at(t - ASIDE_MS), "step-end")
             aside = -ASIDE_MS if t == period else ASIDE_MS if t in jumps or not t else 0.0
             yield Keyframe(t, self._at(t + aside))
 

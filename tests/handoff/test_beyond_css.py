@@ -30,6 +30,7 @@ OTHER = [{"at": 0.3, "colour": "#b9832b20"}, {"at": 1, "colour": "#15293b"}]
 SWEEP = {"kind": "linear", "angle": 30, "stops": ENDS}
 PLACE = {"x": 20, "y": 15, "width": 90, "height": 60}
 SHADOW = {"x": 0, "y": 4, "blur": 8, "spread": 0, "colour": "#15293b80"}
+PENNANT = "M0 0L90 30L0 60Q30 30 0 0Z"
 STAR, DISC = "M45 0L60 40L90 45L60 50L45 60L30 50L0 45L30 40Z", "M45 0C90 0 90 60 45 60C0 60 0 0 45 0Z"
 
 
@@ -132,7 +133,6 @@ CASES = {
         "a gradient of it moves",
         moving(shape(fill=SWEEP), {"fill": {"kind": "conic", "stops": ENDS}}),
     ),
-    "other points": ("its outline changes its points", moving(outline(), {"path": DISC, "x": 60})),
     "more shadows": (
         "its shadows change",
         moving(shape(shadows=[SHADOW]), {"shadows": [SHADOW, {**SHADOW, "inset": True}]}),
@@ -266,10 +266,15 @@ IN_CSS = {
     "a turned mask": masked(rotation=30, opacity=0.4),
     "a mask whose paint changes": repainted(),
     "an outline as a mask": masked(kind="path", path=DISC, view_width=90, view_height=60, fill="#fff4"),
+    "other points": moving(outline(stroke="#15293b", stroke_width=4), {"path": DISC, "x": 60}),
+    "other points three times": moving(
+        outline(), {"path": DISC}, transitions=[*CHANGED[:1], way("b", "c", LONG), way("c", "a", LONG, hold_ms=60)]
+    ),
     "an outline that bends": moving(
         outline(), {"path": STAR.replace("45 60", "45 40").replace("M45 0", "M40 5"), "rotation": 20}
     ),
 }  # fmt: skip
+IN_CSS["other points three times"]["states"].append({"id": "c", "name": "C", "changes": {"box": {"path": PENNANT}}})
 IN_CSS["a text in three"]["states"].append({"id": "c", "name": "C", "changes": {"box": {"text": "Ferries"}}})
 IN_CSS["a cross-fade"] = moving(shape(), {"x": 60, "fill": "#d9503a"}, transitions=[*FADE, BACK])
 IN_CSS["a cross-fade after a lead-in"] = moving(
@@ -283,7 +288,12 @@ IN_CSS["begins elsewhere"] = {**moving(outline(), {"path": DISC}), "start": "b",
 
 ELSEWHERE = {
     **dict.fromkeys(
-        ("a stroke outside", "a frame that is drawn", "an outline that bends"),
+        (
+            "a stroke outside",
+            "a frame that is drawn",
+            "an outline that bends",
+            *(case for case in IN_CSS if "other points" in case),
+        ),
         "Buoy: browsers without the CSS property d keep its first outline.",
     ),
     **{case: "WebKit lets the ground shine through while it cross-fades." for case in IN_CSS if "cross-fade" in case},
@@ -343,6 +353,7 @@ OTHERS = [
         "a frame that is drawn",
         "a text in three",
         "an outline that bends",
+        "other points three times",
         "round and round",
         "a wheel",
         "cross-fades in a row",

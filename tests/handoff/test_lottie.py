@@ -103,7 +103,8 @@ DRAWN = {
     ),
     "leaning": ("it leans", moving(shape(skew_x=10), {"skew_x": -30, "rotation": 40})),
     "a cross-fade": ("it cross-fades", IN_CSS["a cross-fade"]),
-    **{name: CASES[name] for name in ("a medium", "other points")},
+    "other points": ("its outline changes its points", IN_CSS["other points"]),
+    "a medium": CASES["a medium"],
     "a text that changes": ("its text changes", moving(shape("text", text="Quay", font_size=30), {"text": "Nine"})),
 }  # fmt: skip
 

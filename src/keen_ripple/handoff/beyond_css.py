@@ -8,7 +8,6 @@ from itertools import chain, pairwise
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.track import Track
-from keen_ripple.core.outlines import parse
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.cross_fades import cross_fades, stands_in_the_way
@@ -146,8 +145,6 @@ def _turned_masks(timeline: Timeline, layers: Sequence[LayerBase], around: str) 
 def _motion(track: Track) -> Iterator[str]:
     values = [track.first, *(move.end for move in track.moves)]
     name = track.property.name
-    if name == "path" and len({tuple(command for command, _ in parse(value).value) for value in values}) > 1:
-        yield "its outline changes its points"
     if name == "shadows" and len({tuple(shadow.inset for shadow in value) for value in values}) > 1:
         yield "its shadows change in number"
     if name == "stroke_dash" and len({bool(value) for value in values}) > 1:

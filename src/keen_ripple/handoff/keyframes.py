@@ -17,6 +17,7 @@ from keen_ripple.core.curves import Easing
 from keen_ripple.core.flow.track import Progress, Track, looks_at
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import ASIDE_MS, INSTANT, Animation, Keyframe
+from keen_ripple.handoff.bending import bending, changes_points
 from keen_ripple.handoff.curves import blends_apart, css_of, nearness
 from keen_ripple.handoff.declaration import Declaration, Look
 from keen_ripple.handoff.joined import joined_of, to_join
@@ -127,6 +128,10 @@ def _frames(
 ) -> Iterator[Keyframe]:
     names = {name for declaration in group.declarations for name in declaration.shows}
     own = [track for name, track in tracks.items() if name in names]
+    if any(map(changes_points, own)):
+        near = nearness(timeline, own)
+        yield from bending(own[0], group.declarations[0], (from_ms, to_ms), endless, lambda curve: css_of(curve, near))
+        return
     if group.spans is None:
         plan = _plan_of_tape(timeline, own, from_ms, to_ms)
     else:

@@ -133,9 +133,12 @@ CASES = {
         "a gradient of it moves",
         moving(shape(fill=SWEEP), {"fill": {"kind": "conic", "stops": ENDS}}),
     ),
-    "more shadows": (
-        "its shadows change",
-        moving(shape(shadows=[SHADOW]), {"shadows": [SHADOW, {**SHADOW, "inset": True}]}),
+    "more shadows around a stroke": (
+        "its box-shadow changes in several ways at once",
+        moving(
+            shape(shadows=[SHADOW], stroke="#15293b", stroke_width=2),
+            {"shadows": [SHADOW, {**SHADOW, "inset": True}], "stroke_width": 6},
+        ),
     ),
     "rounds that hardly meet": (
         "what moves its translate goes round together too seldom",
@@ -235,6 +238,17 @@ IN_CSS = {
         shape(), {}, undercurrents=[round_of("x", 10, 60) | {"courses": [
             round_of(name, 5, 35)["courses"][0] for name in ("x", "y", "width", "stroke_width")
         ]}],
+    ),
+    "more shadows": moving(
+        shape(shadows=[SHADOW], stroke="#15293b", stroke_width=3),
+        {"shadows": [{**SHADOW, "inset": True, "blur": 20, "colour": "#000"}, {**SHADOW, "x": 9}], "x": 60},
+    ),
+    "fewer shadows of an outline": moving(
+        outline(shadows=[SHADOW, {**SHADOW, "x": 12, "colour": "#d9503a"}]), {"shadows": [], "rotation": 20},
+        transitions=CHANGED,
+    ),
+    "a line that becomes dashed": moving(
+        outline(stroke="#15293b", stroke_width=4, fill="none"), {"stroke_dash": [9, 5, 2]}, transitions=CHANGED
     ),
     "a text that changes": moving(WORDS, {"text": "Nine\nferries"}, transitions=CHANGED),
     "a text in three": moving(

@@ -7,12 +7,12 @@ from itertools import chain, pairwise
 
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.flow.track import Track
 from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.cross_fades import cross_fades, stands_in_the_way
 from keen_ripple.handoff.css_lines import blends_evenly
 from keen_ripple.handoff.declaration import Look
+from keen_ripple.handoff.forms import changes_form
 from keen_ripple.handoff.joined import is_too_much, to_join
 from keen_ripple.handoff.masks import is_out_of_reach
 from keen_ripple.handoff.moving_fill import moving_fill
@@ -72,10 +72,8 @@ def _moved(timeline: Timeline) -> set[tuple[str, str]]:
 
 def _of_its_own(timeline: Timeline) -> Iterator[Found]:
     yield from _of_layers(timeline, timeline.piece.layers, WHOLE)
-    for track in timeline.tracks:
-        yield from ((track.layer, what) for what in _motion(track))
     for layer, _ in walk(timeline.piece.layers):
-        yield from ((layer.id, what) for what in _paints(timeline, layer))
+        yield from ((layer.id, what) for what in (*_forms(timeline, layer), *_paints(timeline, layer)))
 
 
 def _apart(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
@@ -142,10 +140,13 @@ def _turned_masks(timeline: Timeline, layers: Sequence[LayerBase], around: str) 
         yield from _turned_masks(timeline, layer.layers, layer.id)
 
 
-def _motion(track: Track) -> Iterator[str]:
-    values = [track.first, *(move.end for move in track.moves)]
-    name = track.property.name
-    if name == "shadows" and len({tuple(shadow.inset for shadow in value) for value in values}) > 1:
-        yield "its shadows change in number"
-    if name == "stroke_dash" and len({bool(value) for value in values}) > 1:
-        yield "its stroke becomes dashed"
+def _forms(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
+    """CSS properties in which something changes its form while something else in them moves."""
+    tracks = {track.property.name: track for track in timeline.tracks_of(layer.id)}
+    if not any(map(changes_form, tracks.values())):
+        return
+    names = moved(timeline, layer.id)
+    for declaration in (declaration for part in parts_of(timeline, layer) for declaration in part.declarations):
+        own = names & set(declaration.shows)
+        if len(own) > 1 and any(changes_form(tracks[name]) for name in own & tracks.keys()):
+            yield f"its {declaration.css} changes in several ways at once"

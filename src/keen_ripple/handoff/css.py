@@ -12,7 +12,6 @@ from keen_ripple.core.flow.run import Run, Segment, with_common_loop
 from keen_ripple.core.flow.track import Track
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation
-from keen_ripple.handoff.bending import changes_points
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css, outermost
 from keen_ripple.handoff.cross_fades import (
     PLAYING,
@@ -25,6 +24,7 @@ from keen_ripple.handoff.cross_fades import (
 from keen_ripple.handoff.curves import css_of, nearness
 from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
+from keen_ripple.handoff.forms import changes_form
 from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.joined import to_join
 from keen_ripple.handoff.keyframes import animations_of
@@ -221,7 +221,7 @@ def _way(
     for part in parts:
         tracks = alone.tracks_of(part.layer.id)
         by_keyframes = to_join(alone, part) or _goes_round(timeline, way.from_, part, tracks)
-        by_keyframes = by_keyframes or any(map(changes_points, tracks))
+        by_keyframes = by_keyframes or any(map(changes_form, tracks))
         moves = None if by_keyframes else _transitions(alone, part, tracks, springs)
         motion = animations_of(alone, part) if moves is None else []
         differs = any(_looks(timeline, part).values())

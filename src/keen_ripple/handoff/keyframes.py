@@ -17,9 +17,9 @@ from keen_ripple.core.curves import Easing
 from keen_ripple.core.flow.track import Progress, Track, looks_at
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import ASIDE_MS, INSTANT, Animation, Keyframe
-from keen_ripple.handoff.bending import bending, changes_points
 from keen_ripple.handoff.curves import blends_apart, css_of, nearness
 from keen_ripple.handoff.declaration import Declaration, Look
+from keen_ripple.handoff.forms import changes_form, frames_of_forms
 from keen_ripple.handoff.joined import joined_of, to_join
 from keen_ripple.handoff.parts import Part, marks
 from keen_ripple.handoff.rounds import rounds_of
@@ -81,10 +81,12 @@ def animations_along(
 
 @dataclass(frozen=True)
 class _Group:
-    """CSS properties that one @keyframes can carry; without `spans` their keyframes come from the tape."""
+    """CSS properties that one @keyframes can carry; without `spans` their keyframes come from the tape. What changes
+    its form stays `alone`."""
 
     declarations: list[Declaration]
     spans: set[Span] | None
+    alone: bool = False
 
 
 def _groups(moving: Sequence[Declaration], tracks: Mapping[str, Track], from_ms: int, to_ms: int) -> list[_Group]:
@@ -100,10 +102,15 @@ def _groups(moving: Sequence[Declaration], tracks: Mapping[str, Track], from_ms:
         }
         if not spans:
             continue
-        if not _one_at_a_time(spans) or any(blends_apart(tracks[name]) for name in declaration.shows if name in tracks):
+        own = [tracks[name] for name in declaration.shows if name in tracks]
+        if any(map(changes_form, own)):
+            groups.append(_Group([declaration], spans, alone=True))
+            continue
+        if not _one_at_a_time(spans) or any(map(blends_apart, own)):
             groups.append(_Group([declaration], None))
             continue
-        home = next((g for g in groups if g.spans is not None and _one_at_a_time(g.spans | spans)), None)
+        open_ = (g for g in groups if g.spans is not None and not g.alone)
+        home = next((g for g in open_ if g.spans is not None and _one_at_a_time(g.spans | spans)), None)
         if home and home.spans is not None:
             home.declarations.append(declaration)
             home.spans.update(spans)
@@ -128,16 +135,18 @@ def _frames(
 ) -> Iterator[Keyframe]:
     names = {name for declaration in group.declarations for name in declaration.shows}
     own = [track for name, track in tracks.items() if name in names]
-    if any(map(changes_points, own)):
-        near = nearness(timeline, own)
-        yield from bending(own[0], group.declarations[0], (from_ms, to_ms), endless, lambda curve: css_of(curve, near))
+    space, near = timeline.piece.blend, nearness(timeline, own)
+    if group.alone:
+        [declaration], [track] = group.declarations, own
+        stretch = (from_ms, to_ms)
+        yield from frames_of_forms(
+            track, declaration, rest, space, stretch, endless, lambda easing: css_of(easing, near)
+        )
         return
     if group.spans is None:
         plan = _plan_of_tape(timeline, own, from_ms, to_ms)
     else:
-        near = nearness(timeline, own)
         plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, lambda easing: css_of(easing, near))
-    space = timeline.piece.blend
     # All at once where there are many.
     knots = Progress(np.array([at_ms for _, at_ms, _, _ in plan])) if group.spans is None else None
     values = {

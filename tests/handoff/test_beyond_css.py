@@ -228,6 +228,11 @@ IN_CSS = {
             {**round_of("fill", "#1f7a70", "#2a4fd9"), "id": "glow"},
         ],
     ),
+    "one round hides the other": moving(
+        shape(), {"x": 60, "rotation": 30}, undercurrents=[
+            {**round_of("rotation", 5, 40, period=1009), "id": "hidden"}, round_of("rotation", 0, -40, period=1010),
+        ],
+    ),
     "by steps": moving(
         shape(), {}, undercurrents=[round_of("x", 10, 60) | {"courses": [
             round_of("x", 10, 60, 30)["courses"][0] | {"offset_ms": 70},

@@ -27,12 +27,17 @@ LONGEST_MS, MOST_KEYFRAMES = 120_000, 2000
 
 def to_join(timeline: Timeline, part: Part) -> list[Declaration]:
     """Those of an element that more than one motion moves, or one that is there at times only."""
-    motions = [(track.property.name, "", Presence.ALWAYS) for track in timeline.tracks_of(part.layer.id)]
+    motions = {track.property.name: [("", Presence.ALWAYS)] for track in timeline.tracks_of(part.layer.id)}
     for undercurrent, course, _ in timeline.courses_of(part.layer.id):
-        motions.append((course.property, undercurrent.id, presence(timeline.run, undercurrent)))
+        when = presence(timeline.run, undercurrent)
+        if when == Presence.ALWAYS:
+            # What moved it before is never seen.
+            motions[course.property] = []
+        if when != Presence.NEVER:
+            motions.setdefault(course.property, []).append((undercurrent.id, when))
     found = []
     for declaration in part.declarations if motions else ():
-        own = {(by, when) for name, by, when in motions if name in declaration.shows and when != Presence.NEVER}
+        own = {motion for name in declaration.shows for motion in motions.get(name, ())}
         if len(own) > 1 or any(when == Presence.AT_TIMES for _, when in own):
             found.append(declaration)
     return found

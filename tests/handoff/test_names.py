@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import itertools
 import re
 from typing import Any
 
 from keen_ripple.core.document import read_piece
 from keen_ripple.core.timeline import timeline_of
 from keen_ripple.handoff import FORMATS
-from keen_ripple.handoff.names import class_names
+from keen_ripple.handoff.names import class_names, css_name
 from support import DEMO, piece, timeline_in
 
 BOX = {"kind": "rectangle", "x": 0, "y": 0, "width": 9, "height": 9}
@@ -44,3 +45,12 @@ def test_every_layer_of_every_demo_piece_has_its_own_class() -> None:
     assert all(
         name.startswith(f"{crossing[layer.rpartition('/')[0]]}-") for layer, name in crossing.items() if "/" in layer
     )
+
+
+def test_names_that_a_page_shares_do_not_meet() -> None:
+    """Whatever ids the pieces of a page and their layers have."""
+    ids = ("a", "a-b", "b", "a/b", "b-lead-in", "lead-in")
+    names = [css_name(*two) for two in itertools.product(ids, repeat=2) if "/" not in two[0]]
+    names += [f"{name}_{added}" for name in names for added in ("lead-in", "b")]
+    names += [css_name(name, "b") for name in names]
+    assert len(set(names)) == len(names)

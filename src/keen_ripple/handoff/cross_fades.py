@@ -13,6 +13,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation
 from keen_ripple.handoff.declaration import Declaration
 from keen_ripple.handoff.keyframes import animations_along
+from keen_ripple.handoff.names import css_name
 from keen_ripple.handoff.parts import COVERING
 
 PLAYING = ""
@@ -51,7 +52,7 @@ def stands_in_the_way(timeline: Timeline) -> str:
 
 def look_animations(timeline: Timeline, state: str) -> list[Animation]:
     """By which share a look is seen: that of a state which is left, or the one that plays."""
-    name = f"{timeline.piece.id}--look{f'-{state}' if state else ''}"
+    name = css_name(f"{timeline.piece.id}_look", *filter(None, [state]))
     moves = chain.from_iterable(_moves(timeline, segment, state) for segment in _fading(timeline))
     rest = {"opacity": float(state == PLAYING)}
     tracks = {track.property.name: track for track in tracks_of(moves, {state: rest}, timeline.piece.blend)}

@@ -29,7 +29,7 @@ from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.joined import to_join
 from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.markup import Drawn, elements_of, indented
-from keen_ripple.handoff.names import class_names, in_comment
+from keen_ripple.handoff.names import class_names, css_name, in_comment
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.parts import Part, marks, parts_of
 from keen_ripple.handoff.report import Report, held
@@ -104,7 +104,7 @@ def way_alone(timeline: Timeline, way: Transition) -> Timeline:
     """One transition as a run of its own, from the state that it leaves."""
     leg = timeline.legs[way.id]
     segment = Segment("travel", way.from_, way.to, 0, leg.length_ms, transition=way.id, leg=way.id)
-    piece = timeline.piece.model_copy(update={"start": way.from_, "id": f"{timeline.piece.id}--{way.id}"})
+    piece = timeline.piece.model_copy(update={"start": way.from_, "id": css_name(f"{timeline.piece.id}_by", way.id)})
     run = with_common_loop(piece, Run(leg.length_ms, None, (segment,), way.to))
     return replace(timeline, piece=piece, run=run, voices=())
 
@@ -198,7 +198,7 @@ def _goes_round(timeline: Timeline, state: str, part: Part, tracks: Sequence[Tra
 
 def _standing(timeline: Timeline, state: str) -> Timeline:
     """A state at rest, in which undercurrents go round."""
-    piece = timeline.piece.model_copy(update={"start": state, "id": f"{timeline.piece.id}--in-{state}"})
+    piece = timeline.piece.model_copy(update={"start": state, "id": css_name(f"{timeline.piece.id}_in", state)})
     return replace(timeline, piece=piece, run=with_common_loop(piece, Run(0, None, (), state)), voices=())
 
 

@@ -71,13 +71,13 @@ class Flipbook:
         """Steps: each picture stays until the next."""
         parts = []
         if self.lead_in[0] and self.lead_in[1]:
-            parts.append(f"{name}--lead-in {self.lead_in[0]}ms step-end both")
+            parts.append(f"{name}_lead-in {self.lead_in[0]}ms step-end both")
         if self.loop[1]:
             parts.append(f"{name} {self.loop[0]}ms step-end {self.lead_in[0]}ms infinite")
         return ", ".join(parts)
 
     def keyframes(self, name: str) -> Iterator[str]:
-        for suffix, (length, frames) in (("--lead-in", self.lead_in), ("", self.loop)):
+        for suffix, (length, frames) in (("_lead-in", self.lead_in), ("", self.loop)):
             if not length or not frames:
                 continue
             yield f"@keyframes {name}{suffix} {{"

@@ -58,11 +58,11 @@ def joined_of(timeline: Timeline, part: Part) -> Iterator[Animation]:
     """The animations of what is to be joined of an element: of each CSS property the lead-in, and the common loop."""
     begins, loop = timeline.run.common_from_ms, timeline.run.common_loop_ms
     for declaration in to_join(timeline, part):
-        name = f"{part.css_name(timeline)}--{declaration.css.strip('-')}"
+        name = f"{part.css_name(timeline)}_{declaration.css.strip('-')}"
         joint = _Joint(timeline, part, declaration)
         if begins:
             frames = tuple(joint.frames(0, begins, goes_on=loop is not None))
-            yield Animation(f"{name}--lead-in" if loop else name, 0, begins, 1, frames)
+            yield Animation(f"{name}_lead-in" if loop else name, 0, begins, 1, frames)
         if loop:
             yield Animation(name, begins, loop, None, tuple(joint.frames(begins, begins + loop, goes_on=True)))
 

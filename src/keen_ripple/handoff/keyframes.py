@@ -21,6 +21,7 @@ from keen_ripple.handoff.curves import blends_apart, css_of, nearness
 from keen_ripple.handoff.declaration import Declaration, Look
 from keen_ripple.handoff.forms import changes_form, frames_of_forms
 from keen_ripple.handoff.joined import joined_of, to_join
+from keen_ripple.handoff.names import css_name
 from keen_ripple.handoff.parts import Part, marks
 from keen_ripple.handoff.rounds import rounds_of
 
@@ -34,7 +35,8 @@ def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[An
     """
     voice = timeline.voice_of(part.layer.id)
     within = animations_of(voice.timeline, part, calm) if voice else []
-    later = [replace(own, delay_ms=own.delay_ms + int(voice.begins_ms)) for own in within] if voice else []
+    begins, free = (int(voice.begins_ms) if voice else 0), f"{timeline.piece.id}_free"
+    later = [replace(own, name=css_name(free, own.name), delay_ms=own.delay_ms + begins) for own in within]
     return [*_own(timeline, part, calm), *later]
 
 
@@ -48,7 +50,7 @@ def _own(timeline: Timeline, part: Part, calm: bool) -> list[Animation]:
     rest = {**timeline.rest[part.layer.id], **marks(timeline, part.layer.id)}
     rounds = [] if calm else list(rounds_of(timeline, part))
     return [
-        *animations_along(timeline, part.css_name(timeline), tracks, moving, rest, "--calm" * calm),
+        *animations_along(timeline, part.css_name(timeline), tracks, moving, rest, "_calm" * calm),
         *rounds,
         *joined,
     ]
@@ -67,13 +69,13 @@ def animations_along(
     if run.total_ms == 0:
         return found
     stretches = [("", 0, run.total_ms)] if not run.lead_in_ms or run.loop_ms is None else []
-    stretches = stretches or [("--lead-in", 0, run.lead_in_ms), ("", run.lead_in_ms, run.total_ms)]
+    stretches = stretches or [("_lead-in", 0, run.lead_in_ms), ("", run.lead_in_ms, run.total_ms)]
     for suffix, from_ms, to_ms in stretches:
         endless = run.loop_ms is not None and run.plays != 1 and to_ms == run.total_ms
         plays = run.plays if endless else 1
         for group in _groups(moving, tracks, from_ms, to_ms):
             number = len([a for a in found if a.delay_ms == from_ms])
-            name = f"{stem}{suffix}{f'--{number + 1}' if number else ''}{ending}"
+            name = f"{stem}{suffix}{f'_{number + 1}' if number else ''}{ending}"
             frames = tuple(_frames(timeline, rest, tracks, group, from_ms, to_ms, endless))
             found.append(Animation(name, int(from_ms), int(to_ms - from_ms), plays, frames))
     return found

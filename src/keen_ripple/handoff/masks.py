@@ -11,6 +11,7 @@ from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.handoff.css_text import px
 from keen_ripple.handoff.declaration import Look
+from keen_ripple.handoff.names import css_name
 from keen_ripple.handoff.parts import COVERING
 
 # How many stages around a group are seen in it, at most; as in the page.
@@ -79,7 +80,7 @@ def _box(*numbers: float) -> str:
 
 
 def _name(piece: Piece, mask: LayerBase) -> str:
-    return f"{piece.id}-{mask.id.replace('/', '--')}--mask"
+    return f"{css_name(piece.id, mask.id)}_mask"
 
 
 def _seen(piece: Piece) -> tuple[float, float, float, float]:

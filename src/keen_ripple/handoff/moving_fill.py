@@ -40,7 +40,7 @@ def moving_fill(fills: Sequence[Paint], prefix: str) -> MovingFill | None:
         return None
     words = [words_of(_as_gradient(fill, like), RESTING) for fill in fills]
     moving = [n for n in range(len(words[0])) if len({each[n] for each in words}) > 1]
-    names = {n: f"--{prefix}-{words[0][n].name}" for n in moving}
+    names = {n: f"--{prefix}_{words[0][n].name}" for n in moving}
     written = [f"var({names[n]})" if n in names else word.text for n, word in enumerate(words[0])]
     image = image_of(like, written, " in srgb")
     registered = tuple(Registered(name, words[0][n].syntax, words[0][n].text) for n, name in names.items())

@@ -35,6 +35,12 @@ def class_names(layers: Sequence[LayerBase]) -> dict[str, str]:
     return found
 
 
+def css_name(*ids: str) -> str:
+    """Of keyframes and custom properties, which all of a page shares: the ids of a piece and what is in it, two dashes
+    between them, since no id has two; a slash becomes two underscores, and what is added has one before it."""
+    return "--".join(id_.replace("/", "__") for id_ in ids)
+
+
 def in_comment(text: str) -> str:
     """On one line; nothing in it ends the comment that it stands in."""
     return " ".join(text.split()).replace("*/", "*∕")

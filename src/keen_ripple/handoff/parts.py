@@ -17,6 +17,7 @@ from keen_ripple.handoff.css_text import css_string
 from keen_ripple.handoff.css_values import BOX, CAST, DECLARATIONS, IN_SPACE, INITIAL, MASK, OUTLINE, resting_shadows
 from keen_ripple.handoff.declaration import Declaration, Look
 from keen_ripple.handoff.moving_fill import Registered, moving_fill
+from keen_ripple.handoff.names import css_name
 from keen_ripple.handoff.svg_paints import still_paints
 
 # One of several texts or pictures, over the others and as large; their shares add up.
@@ -62,8 +63,9 @@ class Part:
         return f'[data-mask="{self.layer.id}"]' if self.is_mask else f".{names[self.layer.id]}{self.within}"
 
     def css_name(self, timeline: Timeline) -> str:
-        """With which the names of its keyframes begin; an id inside of a placement has a slash, none an underscore."""
-        return f"{timeline.piece.id}-{self.layer.id.replace('/', '__')}{f'--{self.name}' if self.name else ''}"
+        """With which the names of its keyframes begin."""
+        own = css_name(timeline.piece.id, self.layer.id)
+        return f"{own}_{self.name}" if self.name else own
 
     def painted(self, timeline: Timeline) -> Part:
         """The same, painted with those of its gradients that SVG can show."""
@@ -73,7 +75,7 @@ class Part:
         return replace(self, declarations=shows, paints=paints)
 
     def paint_name(self, timeline: Timeline, name: str) -> str:
-        return f"{self.css_name(timeline)}--{name}"
+        return f"{self.css_name(timeline)}_{name}"
 
     def resting(self, look: Look) -> dict[str, str]:
         """The CSS of such a look, without what is CSS's own default or cannot be seen."""

@@ -18,6 +18,7 @@ from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import ASIDE_MS, INSTANT, Animation, Keyframe
 from keen_ripple.handoff.curves import css_of, nearness
 from keen_ripple.handoff.declaration import Declaration
+from keen_ripple.handoff.names import css_name
 from keen_ripple.handoff.parts import Part, marks
 
 
@@ -47,8 +48,8 @@ def rounds_of(timeline: Timeline, part: Part) -> Iterator[Animation]:
         found.setdefault(undercurrent.id, (undercurrent, []))[1].append(course)
     for undercurrent, own in found.values():
         for number, (courses, declarations) in enumerate(_together(part, own)):
-            suffix = f"--{number + 1}" if number else ""
-            name = f"{part.css_name(timeline)}--{undercurrent.id.replace('/', '__')}{suffix}"
+            suffix = f"_{number + 1}" if number else ""
+            name = f"{css_name(part.css_name(timeline), undercurrent.id)}{suffix}"
             motion = _Round(timeline, part, undercurrent, courses, declarations)
             alike = _are_alike(courses)
             frames = tuple(motion.key_by_key() if alike else motion.knot_by_knot())

@@ -19,7 +19,7 @@ from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.markup import DRAWN, Drawn, indented
 from keen_ripple.handoff.masks import rules_of_masks
-from keen_ripple.handoff.names import class_names
+from keen_ripple.handoff.names import class_names, css_name
 from keen_ripple.handoff.parts import Part, cuts_by_filter, marks, moved, parts_of, seen_first
 
 # Every layer, in the box of its group.
@@ -132,7 +132,7 @@ def said(layers: Sequence[LayerBase], drawn: Collection[str]) -> Iterator[LayerB
 def _pictures(piece: Piece, drawn: Drawn, names: Mapping[str, str], scope: Scope) -> Iterator[str]:
     still: list[str] = []
     for layer, book in drawn.items():
-        name = f"{piece.id}-{names[layer]}--drawn"
+        name = f"{css_name(piece.id, names[layer])}_drawn"
         motion = book.animation(name)
         yield from scope.rule(f".{names[layer]}", {**book.style(), **({"animation": motion} if motion else {})})
         yield from book.keyframes(name)

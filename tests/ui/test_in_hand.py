@@ -122,7 +122,8 @@ def test_what_leaves_otherwise_is_said_before(bench) -> None:
     bench.put(fade)
     bench.one("[data-row]")
     bench.button("Hand off").click()
-    bench.wait(lambda: "All of it is drawn into pictures: it cross-fades." in bench.one(".told").text, "what is said")
+    told = "WebKit shows some of the background through it"
+    bench.wait(lambda: told in bench.one(".told").text, "what is said")
 
 
 def test_what_is_paused_stays_paused_with_a_new_piece(bench) -> None:

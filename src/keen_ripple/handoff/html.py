@@ -69,7 +69,7 @@ def _filters(timeline: Timeline, layers: Sequence[LayerBase], drawn: Collection[
 def _in_some_browsers(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
     """Which outlines do not move everywhere, and which pictures or looks are not added up."""
     if WHOLE not in drawn and cross_fades(timeline):
-        yield "WebKit lets the ground shine through while it cross-fades."
+        yield "WebKit shows some of the background through it while it cross-fades."
     for layer in () if WHOLE in drawn else said(timeline.piece.layers, drawn):
         if layer.kind == "picture" and "source" in moved(timeline, layer.id):
             yield f"{layer.name}: WebKit shows its pictures too bright while they change."

@@ -6,6 +6,7 @@ from collections.abc import Collection
 from dataclasses import dataclass, fields
 
 from keen_ripple.core.colour import parse_colour
+from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.errors import Fault
 
 MOST_FPS, LEAST_SCALE, MOST_SCALE, LATEST_MS = 120.0, 0.05, 8.0, 3_600_000.0
@@ -28,12 +29,14 @@ class Options:
 
     def __post_init__(self) -> None:
         if self.fps is not None and not 1.0 <= self.fps <= MOST_FPS:
-            raise Fault(f"{self.fps:g} pictures per second.", place="/fps", remedy=f"Choose 1 to {MOST_FPS:g}.")
+            asked = f"{css_number(self.fps)} pictures per second."
+            raise Fault(asked, place="/fps", remedy=f"Choose 1 to {MOST_FPS:g}.")
         if not LEAST_SCALE <= self.scale <= MOST_SCALE:
             remedy = f"Choose {LEAST_SCALE:g} to {MOST_SCALE:g} px for each px of the piece."
-            raise Fault(f"A scale of {self.scale:g}.", place="/scale", remedy=remedy)
+            raise Fault(f"A scale of {css_number(self.scale)}.", place="/scale", remedy=remedy)
         if self.at is not None and not 0.0 <= self.at <= LATEST_MS:
-            raise Fault(f"A moment of {self.at:g} ms.", place="/at", remedy=f"Choose 0 to {LATEST_MS:.0f} ms.")
+            asked = f"A moment of {css_number(self.at)} ms."
+            raise Fault(asked, place="/at", remedy=f"Choose 0 to {LATEST_MS:.0f} ms.")
         if self.ground is not None:
             parse_colour(self.ground)
 

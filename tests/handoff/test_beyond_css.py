@@ -315,7 +315,11 @@ ELSEWHERE = {
         ),
         "Buoy: browsers without the CSS property d keep its first outline.",
     ),
-    **{case: "WebKit shows some of the background through it while it cross-fades." for case in IN_CSS if "cross-fade" in case},
+    **{
+        case: "WebKit shows some of the background through it while it cross-fades."
+        for case in IN_CSS
+        if "cross-fade" in case
+    },
     "a picture that changes": "Buoy: WebKit shows its pictures too bright while they change.",
 }
 

@@ -202,3 +202,16 @@ def test_what_goes_round_does_so_where_each_state_has_it(browser, tmp_path: Path
     browser.execute_script("document.querySelectorAll('main > div')[1].dataset.state = 'b'")
     seen = [browser.execute_script(AT, t)["box"][:2] for t in (0, 50, 150, 300)]
     assert seen == [pytest.approx([50, y], abs=0.01) for y in (10, 25, 25, 40)]
+
+
+def test_a_way_that_nobody_goes_by_itself_may_be_more_than_css_says() -> None:
+    """It is said that it jumps, and all else is there."""
+    document = piece(start="a")
+    cast = {"x": 0, "y": 2, "blur": 4, "spread": 0, "colour": "#000"}
+    document["layers"][0] |= {"stroke": "#15293b", "stroke_width": 2}
+    document["states"][1]["changes"]["box"] = {"shadows": [{**cast, "inset": True}, cast], "stroke_width": 5}
+    document["transitions"] = [way("a", "b", {"kind": "curve", "duration_ms": 300, "easing": "linear"}, cue="tap")]
+    timeline = timeline_in(document)
+    [told] = FORMATS["css"].report(timeline, AS_IT_IS).said
+    assert told.endswith("jumps from A to B: its box-shadow changes in several ways at once.")
+    assert '.probe[data-state="b"]' in FORMATS["css"].files(timeline, AS_IT_IS)["css"].decode()

@@ -13,7 +13,7 @@ from keen_ripple.handoff.cross_fades import cross_fades, stands_in_the_way
 from keen_ripple.handoff.css_lines import blends_evenly
 from keen_ripple.handoff.declaration import Look
 from keen_ripple.handoff.forms import changes_form
-from keen_ripple.handoff.joined import is_too_much, to_join
+from keen_ripple.handoff.joined import is_too_much, moved_together
 from keen_ripple.handoff.masks import is_out_of_reach
 from keen_ripple.handoff.moving_fill import moving_fill
 from keen_ripple.handoff.parts import BOXES, cuts_by_filter, cuts_in_motion, is_lined, looks_shown, moved, parts_of
@@ -79,9 +79,9 @@ def _of_its_own(timeline: Timeline) -> Iterator[Found]:
 def _apart(timeline: Timeline, layer: LayerBase) -> Iterator[str]:
     """CSS properties that more than one motion moves, where these cannot be joined: the one would hide the other."""
     if timeline.courses_of(layer.id):
-        joined = [declaration for part in parts_of(timeline, layer) for declaration in to_join(timeline, part)]
-        if joined and is_too_much(timeline, layer.id):
-            yield f"what moves its {joined[0].css} goes round together too seldom"
+        found = [declaration for part in parts_of(timeline, layer) for declaration in moved_together(timeline, part)]
+        if found and is_too_much(timeline, layer.id):
+            yield f"what moves its {found[0].css} goes round together too seldom"
 
 
 def _paints(timeline: Timeline, layer: LayerBase) -> Iterator[str]:

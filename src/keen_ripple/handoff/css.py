@@ -116,12 +116,11 @@ def _jumps(timeline: Timeline, drawn: Collection[str]) -> Iterator[str]:
     for layer in outermost(timeline.piece.layers, drawn):
         yield f"{layer.name} follows no data-state: it is drawn into pictures."
     ways = [way_alone(timeline, way) for way in timeline.piece.transitions]
-    for part in _parts(timeline, drawn):
-        if any(to_join(alone, part) for alone in ways):
-            yield f"{part.layer.name} begins its rounds anew as data-state changes."
-    for way in timeline.piece.transitions:
+    anew = [part.layer.name for part in _parts(timeline, drawn) if any(to_join(alone, part) for alone in ways)]
+    yield from (f"{name} begins its rounds anew as data-state changes." for name in dict.fromkeys(anew))
+    for way, alone in zip(timeline.piece.transitions, ways, strict=True):
         where = f"from {names[way.from_]} to {names[way.to]}"
-        for layer_id, what in beyond_css(way_alone(timeline, way)).items():
+        for layer_id, what in beyond_css(alone).items():
             if layer_id == WHOLE:
                 yield f"It jumps {where}: {what}."
             elif layer_id in layers:
@@ -148,8 +147,9 @@ def _driven(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator
     # A look that is left follows no attribute.
     inside = f'[data-look="{PLAYING}"] ' if left else ""
     parts = _parts(timeline, drawn)
+    standing = {state.id: _standing(timeline, state.id) for state in piece.states} if piece.undercurrents else {}
     for part in parts:
-        for state, rounds in _rounds(timeline, part).items():
+        for state, rounds in _rounds(timeline, part, standing).items():
             at = f'="{state}"' if state else ""
             playing = played_by(rounds) or {"animation": "none"}
             yield from written(f"{root}[data-state{at}] {inside}{part.selector(names)}", playing)
@@ -162,7 +162,7 @@ def _driven(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator
     if left:
         yield from written(f"{root}[data-state] [data-look]", {"animation": "none"})
     springs: dict[str, str] = {}
-    rules = [rule for way in piece.transitions for rule in _way(timeline, way, parts, springs, inside)]
+    rules = [rule for way in piece.transitions for rule in _way(timeline, way, parts, springs, inside, standing)]
     if springs:
         yield from written(root, {name: text for text, name in springs.items()})
     yield from rules
@@ -176,23 +176,24 @@ def _driven(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator
         yield "}"
 
 
-def _rounds(timeline: Timeline, part: Part) -> dict[str, list[Animation]]:
+def _rounds(timeline: Timeline, part: Part, standing: Mapping[str, Timeline]) -> dict[str, list[Animation]]:
     """What goes round on its own, by state, where that matters, or whatever the state; nothing where it is all that
     plays anyway."""
-    states, start = [state.id for state in timeline.piece.states], timeline.piece.start
-    found = {state: animations_of(_standing(timeline, state), part) for state in states}
-    unnamed = [[replace(each, name="") for each in rounds] for rounds in found.values()]
-    if any(rounds != unnamed[0] for rounds in unnamed):
-        return found
-    rounds = animations_of(replace(timeline, run=_standing(timeline, start).run), part)
+    rounds: list[Animation] = []
+    if timeline.courses_of(part.layer.id):
+        found = {state: animations_of(still, part) for state, still in standing.items()}
+        unnamed = [[replace(each, name="") for each in own] for own in found.values()]
+        if any(own != unnamed[0] for own in unnamed):
+            return found
+        rounds = animations_of(replace(timeline, run=standing[timeline.piece.start].run), part)
     return {} if animations_of(timeline, part) == rounds else {"": rounds}
 
 
-def _goes_round(timeline: Timeline, state: str, part: Part, tracks: Sequence[Track]) -> bool:
+def _goes_round(still: Timeline, part: Part, tracks: Sequence[Track]) -> bool:
     """Whether what these tracks move goes round in the state before: no transition begins from there."""
     moved = {track.property.name for track in tracks}
     declared = {declaration.css for declaration in part.declarations if moved & set(declaration.shows)}
-    rounds = animations_of(_standing(timeline, state), part) if timeline.courses_of(part.layer.id) else []
+    rounds = animations_of(still, part) if still.courses_of(part.layer.id) else []
     return any(declared & animation.keyframes[0].values.keys() for animation in rounds)
 
 
@@ -213,15 +214,20 @@ def _fade(timeline: Timeline, way: Transition) -> Iterator[str]:
 
 
 def _way(
-    timeline: Timeline, way: Transition, parts: Sequence[Part], springs: dict[str, str], inside: str
+    timeline: Timeline,
+    way: Transition,
+    parts: Sequence[Part],
+    springs: dict[str, str],
+    inside: str,
+    standing: Mapping[str, Timeline],
 ) -> Iterator[str]:
     """How one transition is gone: as CSS transitions, or by keyframes where these cannot say it."""
     piece, alone, names = timeline.piece, way_alone(timeline, way), class_names(timeline.piece.layers)
     first = next(other for other in piece.transitions if other.to == way.to)
     for part in parts:
         tracks = alone.tracks_of(part.layer.id)
-        by_keyframes = to_join(alone, part) or _goes_round(timeline, way.from_, part, tracks)
-        by_keyframes = by_keyframes or any(map(changes_form, tracks))
+        by_keyframes = to_join(alone, part) or any(map(changes_form, tracks))
+        by_keyframes = by_keyframes or (way.from_ in standing and _goes_round(standing[way.from_], part, tracks))
         moves = None if by_keyframes else _transitions(alone, part, tracks, springs)
         motion = animations_of(alone, part) if moves is None else []
         differs = any(_looks(timeline, part).values())
@@ -229,9 +235,8 @@ def _way(
         if rule:
             # Said without from where, it comes as it does by the first way; not so what would play at the very start.
             came = "" if way is first and not motion else f'[data-from="{way.from_}"]'
-            yield from written(
-                f'.{timeline.piece.id}[data-state="{way.to}"]{came} {inside}{part.selector(names)}', rule
-            )
+            selector = f'.{piece.id}[data-state="{way.to}"]{came} {inside}{part.selector(names)}'
+            yield from written(selector, rule)
         for animation in motion:
             yield from animation.lines()
 

@@ -26,9 +26,18 @@ LONGEST_MS, MOST_KEYFRAMES = 120_000, 2000
 
 
 def to_join(timeline: Timeline, part: Part) -> list[Declaration]:
+    """The declarations of an element that are joined: all that have to be, unless that is too much."""
+    found = moved_together(timeline, part)
+    return [] if not found or is_too_much(timeline, part.layer.id) else found
+
+
+def moved_together(timeline: Timeline, part: Part) -> list[Declaration]:
     """Those of an element that more than one motion moves, or one that is there at times only."""
+    courses = timeline.courses_of(part.layer.id)
+    if not courses:
+        return []
     motions = {track.property.name: [("", Presence.ALWAYS)] for track in timeline.tracks_of(part.layer.id)}
-    for undercurrent, course, _ in timeline.courses_of(part.layer.id):
+    for undercurrent, course, _ in courses:
         when = presence(timeline.run, undercurrent)
         if when == Presence.ALWAYS:
             # What moved it before is never seen.
@@ -36,7 +45,7 @@ def to_join(timeline: Timeline, part: Part) -> list[Declaration]:
         if when != Presence.NEVER:
             motions.setdefault(course.property, []).append((undercurrent.id, when))
     found = []
-    for declaration in part.declarations if motions else ():
+    for declaration in part.declarations:
         own = {motion for name in declaration.shows for motion in motions.get(name, ())}
         if len(own) > 1 or any(when == Presence.AT_TIMES for _, when in own):
             found.append(declaration)

@@ -105,7 +105,7 @@ def _groups(moving: Sequence[Declaration], tracks: Mapping[str, Track], from_ms:
         if not spans:
             continue
         own = [tracks[name] for name in declaration.shows if name in tracks]
-        if any(map(changes_form, own)):
+        if len(own) == 1 and changes_form(own[0]):
             groups.append(_Group([declaration], spans, alone=True))
             continue
         if not _one_at_a_time(spans) or any(map(blends_apart, own)):

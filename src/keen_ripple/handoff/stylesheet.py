@@ -83,7 +83,7 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope, left: Collection[st
     moving = [part for part in parts if animations[part.css_name(timeline)]]
     yield from _looks(timeline, left, scope)
     for state in left:
-        yield from _left(timeline, state, parts, moving, names, scope)
+        yield from _left(timeline, state, parts, animations, names, scope)
     yield from _calmer(timeline, moving, names, scope, left)
 
 
@@ -106,7 +106,7 @@ def _left(
     timeline: Timeline,
     state: str,
     parts: Sequence[Part],
-    moving: Sequence[Part],
+    animations: Mapping[str, Sequence[Animation]],
     names: Mapping[str, str],
     scope: Scope,
 ) -> Iterator[str]:
@@ -117,7 +117,7 @@ def _left(
         one, other = ({**pose[layer], **marked} for pose in (first, timeline.poses[state]))
         told = {d.css: (d.text(one, RESTING), d.text(other, RESTING)) for d in part.declarations if d.css != "d"}
         rule = {css: after for css, (before, after) in told.items() if before != after}
-        rule |= {"animation": "none"} if part in moving else {}
+        rule |= {"animation": "none"} if animations[part.css_name(timeline)] else {}
         yield from scope.rule(f'[data-look="{state}"] {part.selector(names)}', rule) if rule else ()
 
 

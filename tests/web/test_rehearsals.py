@@ -85,7 +85,7 @@ def test_a_page_a_picture_and_a_sheet_of_one(client) -> None:
         assert "of a rehearsal, played once" in report["holds"]
     assert "900 ms" in client.get(f"{pages}/gif/report?of={number}").json["holds"]
     ferry = client.get("/api/pieces/ferry-card/handoff/html?of=every-way-once").text
-    assert re.search(r"@keyframes ferry-card-hint--text-2 {.*?opacity: 0;.*?opacity: 1;", ferry, re.DOTALL)
+    assert re.search(r"@keyframes ferry-card--hint_text-2 {.*?opacity: 0;.*?opacity: 1;", ferry, re.DOTALL)
     assert client.get("/api/pieces/ferry-card/handoff/html/report?of=every-way-once").json["said"] == []
     assert client.get(f"{pages}/html?of=77").status_code == 404
     assert "every-way-once" in client.get(f"{pages}/html?of=of-mine").json["error"]["remedy"]

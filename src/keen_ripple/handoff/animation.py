@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Iterable, Iterator
 from dataclasses import dataclass
 
 from keen_ripple.core.curves.numbers import css_number
@@ -51,3 +51,8 @@ class Animation:
                 body.append(f"animation-timing-function: {frame.easing};")
             yield f"  {css_number(frame.t_ms / self.duration_ms * 100.0, PLACES)}% {{ {' '.join(body)} }}"
         yield "}"
+
+
+def keyframes_of(animations: Iterable[Animation]) -> Iterator[str]:
+    """The rules of several, as lines."""
+    return (line for animation in animations for line in animation.lines())

@@ -11,7 +11,7 @@ from keen_ripple.core.document import Transition
 from keen_ripple.core.flow.run import Run, Segment, with_common_loop
 from keen_ripple.core.flow.track import Track
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.animation import Animation
+from keen_ripple.handoff.animation import Animation, keyframes_of
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css, outermost
 from keen_ripple.handoff.cross_fades import (
     PLAYING,
@@ -153,8 +153,7 @@ def _driven(timeline: Timeline, drawn: Drawn, left: Collection[str]) -> Iterator
             at = f'="{state}"' if state else ""
             playing = played_by(rounds) or {"animation": "none"}
             yield from written(f"{root}[data-state{at}] {inside}{part.selector(names)}", playing)
-            for animation in rounds if state else ():
-                yield from animation.lines()
+            yield from keyframes_of(rounds if state else ())
     for part in parts:
         for state, look in _looks(timeline, part).items():
             if look:
@@ -209,8 +208,7 @@ def _fade(timeline: Timeline, way: Transition) -> Iterator[str]:
     for state in (PLAYING, way.from_) if cross_fades(alone) else ():
         motion = look_animations(alone, state)
         yield from written(f'.{timeline.piece.id}{came} [data-look="{state}"]', played_by(motion))
-        for animation in motion:
-            yield from animation.lines()
+        yield from keyframes_of(motion)
 
 
 def _way(
@@ -237,8 +235,7 @@ def _way(
             came = "" if way is first and not motion else f'[data-from="{way.from_}"]'
             selector = f'.{piece.id}[data-state="{way.to}"]{came} {inside}{part.selector(names)}'
             yield from written(selector, rule)
-        for animation in motion:
-            yield from animation.lines()
+        yield from keyframes_of(motion)
 
 
 def _transitions(alone: Timeline, part: Part, tracks: Sequence[Track], springs: dict[str, str]) -> list[str] | None:

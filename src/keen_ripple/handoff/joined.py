@@ -6,7 +6,7 @@ together, their common loop is written knot by knot, and what comes before it on
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterator, Sequence
+from collections.abc import Collection, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from typing import Any
 
@@ -63,10 +63,10 @@ def is_too_much(timeline: Timeline, layer: str) -> bool:
     return _end_ms(timeline) > LONGEST_MS or len(_knots(timeline, layer)[0]) > MOST_KEYFRAMES
 
 
-def joined_of(timeline: Timeline, part: Part) -> Iterator[Animation]:
-    """The animations of what is to be joined of an element: of each CSS property the lead-in, and the common loop."""
+def joined_of(timeline: Timeline, part: Part, joined: Iterable[Declaration]) -> Iterator[Animation]:
+    """The animations of what is joined of an element: of each CSS property the lead-in, and the common loop."""
     begins, loop = timeline.run.common_from_ms, timeline.run.common_loop_ms
-    for declaration in to_join(timeline, part):
+    for declaration in joined:
         name = f"{part.css_name(timeline)}_{declaration.css.strip('-')}"
         joint = _Joint(timeline, part, declaration)
         if begins:

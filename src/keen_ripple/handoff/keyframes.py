@@ -8,6 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, replace
+from functools import partial
 from itertools import pairwise
 from typing import Any
 
@@ -42,17 +43,16 @@ def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[An
 
 def _own(timeline: Timeline, part: Part, calm: bool) -> list[Animation]:
     tracks = {track.property.name: track for track in timeline.tracks_of(part.layer.id)}
-    joined = [] if calm else list(joined_of(timeline, part))
+    joined = [] if calm else to_join(timeline, part)
     if joined:
-        apart = to_join(timeline, part)
-        part = replace(part, declarations=tuple(d for d in part.declarations if d not in apart))
+        part = replace(part, declarations=tuple(d for d in part.declarations if d not in joined))
     moving = [d for d in part.declarations if (d.calm or not calm) and tracks.keys() & set(d.shows)]
     rest = {**timeline.rest[part.layer.id], **marks(timeline, part.layer.id)}
     rounds = [] if calm else list(rounds_of(timeline, part))
     return [
         *animations_along(timeline, part.css_name(timeline), tracks, moving, rest, "_calm" * calm),
         *rounds,
-        *joined,
+        *joined_of(timeline, part, joined),
     ]
 
 
@@ -137,18 +137,16 @@ def _frames(
 ) -> Iterator[Keyframe]:
     names = {name for declaration in group.declarations for name in declaration.shows}
     own = [track for name, track in tracks.items() if name in names]
-    space, near = timeline.piece.blend, nearness(timeline, own)
+    space, text = timeline.piece.blend, partial(css_of, near=nearness(timeline, own))
     if group.alone:
         [declaration], [track] = group.declarations, own
         stretch = (from_ms, to_ms)
-        yield from frames_of_forms(
-            track, declaration, rest, space, stretch, endless, lambda easing: css_of(easing, near)
-        )
+        yield from frames_of_forms(track, declaration, rest, space, stretch, endless, text)
         return
     if group.spans is None:
         plan = _plan_of_tape(timeline, own, from_ms, to_ms)
     else:
-        plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, lambda easing: css_of(easing, near))
+        plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, text)
     # All at once where there are many.
     knots = Progress(np.array([at_ms for _, at_ms, _, _ in plan])) if group.spans is None else None
     values = {

@@ -10,7 +10,7 @@ from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.handoff.animation import Animation
+from keen_ripple.handoff.animation import Animation, keyframes_of
 from keen_ripple.handoff.beyond_css import WHOLE
 from keen_ripple.handoff.cross_fades import IN_STACK, PLAYING, STACK, look_animations
 from keen_ripple.handoff.css_paints import RESTING, colour
@@ -73,8 +73,7 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope, left: Collection[st
         rule = {**rest, **played_by(animations[part.css_name(timeline)])}
         yield from scope.rule(part.selector(names), rule) if rule else ()
     for part in parts:
-        for animation in animations[part.css_name(timeline)]:
-            yield from animation.lines()
+        yield from keyframes_of(animations[part.css_name(timeline)])
     names = names | {WHOLE: DRAWN}
     yield from _pictures(piece, drawn, names, scope)
     masks = [layer for layer, _ in walk(piece.layers) if cuts_by_filter(timeline, layer)]
@@ -98,8 +97,7 @@ def _looks(timeline: Timeline, left: Collection[str], scope: Scope) -> Iterator[
         unseen = {"opacity": "0"} if state != PLAYING else {}
         rule = {**unseen, **played_by(motion)}
         yield from scope.rule(f'[data-look="{state}"]', rule) if rule else ()
-        for animation in motion:
-            yield from animation.lines()
+        yield from keyframes_of(motion)
 
 
 def _left(
@@ -159,7 +157,7 @@ def _calmer(
         animations = animations_of(timeline, part, calm=True)
         rules += scope.rule(part.selector(classes), {**still, **(played_by(animations) or {"animation": "none"})})
         rules += scope.rule(f"[data-look] {part.selector(classes)}", still) if left else []
-        rules += [line for animation in animations for line in animation.lines()]
+        rules += keyframes_of(animations)
     if rules:
         yield "@media (prefers-reduced-motion: reduce) {"
         yield from indented(rules, 2)

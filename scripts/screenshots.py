@@ -159,8 +159,8 @@ def hand_off(bench: Bench) -> None:
 def hand_off_beside(bench: Bench) -> None:
     piece(bench, "tide-loader")
     bench.button("Hand off").click()
-    bench.button("Lottie").click()
-    bench.wait(lambda: bench.all(".beside [role=img] path"))
+    bench.button("GIF").click()
+    bench.wait(lambda: bench.all(".beside canvas[data-frame]"))
     bench.button("Pause").click()
     for _ in range(8):
         bench.one(".beside [role=slider]").send_keys(Keys.SHIFT, Keys.ARROW_RIGHT)

@@ -58,9 +58,12 @@ class Hand:
 
     def hear(self, longest_s: float) -> Message | None:
         """The next that it says; None when it has said nothing for so long. Raises Ended."""
-        assert self._pipe is not None
+        # Another thread may end it meanwhile.
+        pipe = self._pipe
+        if pipe is None:
+            raise Ended
         try:
-            said: Message | None = self._pipe.recv() if self._pipe.poll(longest_s) else None
+            said: Message | None = pipe.recv() if pipe.poll(longest_s) else None
         except (EOFError, OSError) as error:
             raise Ended from error
         self.is_busy = said is None or said[0] == "share"

@@ -3,7 +3,9 @@
 from __future__ import annotations
 
 import json
+import os
 import select
+import signal
 import socket
 import subprocess
 import sys
@@ -156,7 +158,27 @@ def test_demo_serves_and_keeps_what_was_changed(tmp_path: Path) -> None:
                 urllib.request.urlopen(request).close()
             finally:
                 process.terminate()
-                process.wait(timeout=10)
+                process.wait(timeout=30)
+
+
+def test_a_server_that_is_ended_waits_for_no_process(tmp_path: Path) -> None:
+    command = [sys.executable, "-m", "keen_ripple.cli", "demo", "--db", str(tmp_path / "new.sqlite"), "--port", "0"]
+    with subprocess.Popen(command, stdout=subprocess.PIPE, text=True) as process:
+        assert process.stdout is not None
+        process.stdout.readline()
+        begun = [int(child) for child in Path(f"/proc/{process.pid}/task/{process.pid}/children").read_text().split()]
+        at_work = [child for child in begun if b"spawn_main" in Path(f"/proc/{child}/cmdline").read_bytes()]
+        assert len(at_work) >= 2
+        for child in at_work:
+            os.kill(child, signal.SIGSTOP)
+        process.terminate()
+        try:
+            assert process.wait(timeout=30) == 0
+        finally:
+            process.kill()
+        # All of them held the other end of its output.
+        assert select.select([process.stdout], [], [], 20)[0]
+        assert process.stdout.read() == ""
 
 
 def test_a_server_that_is_killed_leaves_no_process_behind(tmp_path: Path) -> None:

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import gc
+import multiprocessing
 import signal
 import sys
 from pathlib import Path
@@ -38,6 +39,19 @@ def serve(database: Path, port: int, *, with_demo: bool, access: Access = HERE, 
     collect_seldom()
     # Asked to end by another program it ends as it does by a key, and takes along what it began.
     signal.signal(signal.SIGTERM, signal.default_int_handler)
+    try:
+        run(server, jobs, access)
+    except KeyboardInterrupt:
+        print("Stopped.", file=sys.stderr)
+    finally:
+        jobs.stop_all()
+        # At once: Python would wait for a process that draws, or has only begun to load what draws.
+        for process in multiprocessing.active_children():
+            process.kill()
+
+
+def run(server: Server, jobs: Jobs, access: Access) -> None:
+    """Answers until interrupted."""
     drawing.PICTURES.warm()
     try:
         jobs.begin()
@@ -47,10 +61,7 @@ def serve(database: Path, port: int, *, with_demo: bool, access: Access = HERE, 
     print(f"http://127.0.0.1:{server.effective_port}/", flush=True)
     if access.origin is not None:
         print(f"For others: {access.origin}/", flush=True)
-    try:
-        server.run()
-    except KeyboardInterrupt:
-        print("Stopped.", file=sys.stderr)
+    server.run()
 
 
 def collect_seldom() -> None:

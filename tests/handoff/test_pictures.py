@@ -19,6 +19,7 @@ from keen_ripple.core.errors import Fault
 from keen_ripple.core.timeline import Timeline, timeline_of
 from keen_ripple.handoff import FORMATS, Options
 from keen_ripple.handoff.frames import frames_of, part_of, played, slots_of
+from keen_ripple.media import encoders
 from keen_ripple.render import draw_at
 from support import DEMO, piece, timeline_in, way
 
@@ -121,6 +122,14 @@ def test_the_times_of_frames_add_up(moves_ms: int, rests_ms: int, fps: float, cl
         assert -clock / 2 <= over - (0 if again else slots[-1].length_ms) <= max(clock / 2, clock - part.length_ms)
         assert [frame.t_ms for frame in found] == sorted({frame.t_ms for frame in found})
     assert len(frames) <= len(slots)
+
+
+@pytest.mark.parametrize(("levels", "length_ms"), [([9, 200, 200], 150), ([9, 9, 200], 150), ([9, 9, 9], 0)])
+def test_a_webp_lasts_as_long_where_frames_look_alike(levels: list[int], length_ms: int) -> None:
+    frames = [np.full((8, 8, 4), level, np.uint8) for level in levels]
+    found, length, _ = read("webp", encoders.webp(iter(frames), [40, 50, 60], again=True))
+    assert length == length_ms
+    assert [int(picture[0, 0, 0]) for _, picture in found] == sorted(set(levels))
 
 
 def test_what_stands_still_is_one_frame() -> None:

@@ -21,7 +21,7 @@ from keen_ripple.handoff.css_text import px
 from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, columns_of, joined, on_a_sheet, part_of, slots_in
 from keen_ripple.handoff.progress import along, stage
 from keen_ripple.media.encoders import webp_still
-from keen_ripple.render.draw import Area, Pixels, draw_part
+from keen_ripple.render.draw import Area, Pixels, draw_parts
 
 # How fine, and how often: the first that has room on a sheet is taken.
 SCALES = (2.0, 1.0, 0.5)
@@ -151,17 +151,21 @@ def _drawn(
     cells: list[Pixels] = []
     known: dict[bytes, int] = {}
 
-    def cell_of(frame: Frame) -> int:
+    def moment_of(frame: Frame) -> float:
         # The middle of what it stands for: it is off by half of it at most.
         within = min(frame.length_ms, 1000.0 / RATES[0]) / 2.0 if frame.t_ms < part.end_ms else 0.0
-        pixels = draw_part(timeline, frame.t_ms + within, layer, area, scale)
+        return frame.t_ms + within
+
+    def cell_of(pixels: Pixels) -> int:
         key = pixels.tobytes()
         if key not in known:
             known[key] = len(cells)
             cells.append(pixels)
         return known[key]
 
-    both = [(frame.t_ms, cell_of(frame)) for frame in along([*strips[0], *strips[1]])]
+    frames = [*strips[0], *strips[1]]
+    drawn = draw_parts(timeline, [moment_of(frame) for frame in frames], layer, area, scale)
+    both = [(frame.t_ms, cell_of(pixels)) for frame, pixels in zip(along(frames), drawn, strict=True)]
     lead_in, loop = both[: len(strips[0])], both[len(strips[0]) :]
     rest = loop[-1][1]
     if not part.again:
@@ -178,10 +182,11 @@ def _area(timeline: Timeline, layer: LayerBase | None, frames: Sequence[Frame]) 
     """Where anything of the layer is seen in any of the frames, in whole px of its group."""
     if layer is None:
         return (0.0, 0.0, timeline.piece.width, timeline.piece.height)
-    poses = sample(timeline, [frame.t_ms for frame in frames])
-    area = reach_of(timeline.piece, [layer], poses)
+    moments = [frame.t_ms for frame in frames]
+    area = reach_of(timeline.piece, [layer], sample(timeline, moments))
     rough = min(ROUGH, ROUGH_SIDE / max(area[2:]))
-    return seen_in(area, rough, (draw_part(timeline, frame.t_ms, layer, area, rough) for frame in along(frames)))
+    drawn = draw_parts(timeline, moments, layer, area, rough)
+    return seen_in(area, rough, (pixels for _, pixels in zip(along(moments), drawn, strict=True)))
 
 
 def reach_of(piece: Piece, layers: Sequence[LayerBase], poses: Sequence[Pose]) -> Area:

@@ -16,7 +16,7 @@ from keen_ripple.core.timeline import Timeline, left_at, sample, timeline_of_reh
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.progress import along
 from keen_ripple.media.ahead import ahead
-from keen_ripple.render import draw_at
+from keen_ripple.render import draw_each
 from keen_ripple.render.draw import Pixels
 
 MOST_FRAMES = 3600
@@ -133,7 +133,8 @@ def check_room(timeline: Timeline, frames: Sequence[Frame], options: Options) ->
 def pictures(timeline: Timeline, frames: Sequence[Frame], options: Options) -> Iterator[Pixels]:
     """The frames, drawn one by one: (height, width, 4), RGBA, not premultiplied. While one is worked at, the next is
     drawn."""
-    yield from ahead(lambda frame: draw_at(timeline, frame.t_ms, options.scale, options.ground), along(frames))
+    drawn = draw_each(timeline, [frame.t_ms for frame in frames], options.scale, options.ground)
+    yield from ahead(lambda _: next(drawn), along(frames))
 
 
 def columns_of(count: int, width: float, height: float, most: int) -> int:

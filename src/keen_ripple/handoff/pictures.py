@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import math
-from collections.abc import Callable, Collection, Iterator, Mapping, Sequence
+from collections.abc import Callable, Collection, Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass
 from itertools import accumulate
 
@@ -36,7 +36,9 @@ SHEET_SIDE = 8192
 """px; larger pictures are refused by some that show them."""
 PALETTE_FRAMES, PALETTE_PIXELS = 24, 2_000_000
 HELD_PIXELS = 60_000_000
-"""Of all frames together, held at once."""
+"""Of all frames of the palette together; else they are drawn twice."""
+BY_DRAWING = 0.5
+"""The share of a GIF's time."""
 CLOCK_OF_GIF_MS, FASTEST_OF_GIF = 10, 50.0
 
 
@@ -49,8 +51,10 @@ class Drawn:
     again: bool
     options: Options
 
-    def pixels(self) -> Iterator[Pixels]:
-        return pictures(self.timeline, self.frames, self.options)
+    def pixels(self, chosen: Iterable[int] | None = None) -> Iterator[Pixels]:
+        """Of all frames, or of the chosen ones."""
+        frames = self.frames if chosen is None else [self.frames[i] for i in chosen]
+        return pictures(self.timeline, frames, self.options)
 
     @property
     def lengths_ms(self) -> list[int]:
@@ -139,22 +143,29 @@ def _planned(form: MovingPicture | SpriteSheet, timeline: Timeline, options: Opt
 
 
 def _gif(drawn: Drawn) -> bytes:
+    """The frames that the palette is made of are drawn first."""
     count = len(drawn.frames)
     chosen = sorted({round(i) for i in np.linspace(0, count - 1, PALETTE_FRAMES)})
     width, height = check_room(drawn.timeline, drawn.frames, drawn.options)
-    # What has room is drawn once, the rest again for those that the palette is made of.
-    if width * height * count <= HELD_PIXELS:
-        with stage(0.0, 0.5):
-            held: Sequence[Pixels] = list(drawn.pixels())
-        some, begin = [held[i] for i in chosen], 0.5
-    else:
-        with stage(0.0, 0.2):
-            some = list(pictures(drawn.timeline, [drawn.frames[i] for i in chosen], drawn.options))
-        held, begin = (), 0.2
+    some: list[Pixels] = []
+    known: dict[int, Pixels] = {}
     step = max(math.ceil(math.sqrt(width * height * len(chosen) / PALETTE_PIXELS)), 1)
-    some = [pixels[::step, ::step] for pixels in some]
-    with stage(begin, 1.0):
-        return encoders.gif(held or drawn.pixels(), drawn.lengths_ms, drawn.again, some, drawn.options.dither)
+    first = len(chosen) / count * BY_DRAWING
+    with stage(0.0, first):
+        for i, pixels in zip(chosen, drawn.pixels(chosen), strict=True):
+            some.append(pixels[::step, ::step].copy())
+            if width * height * len(chosen) <= HELD_PIXELS:
+                known[i] = pixels
+    with stage(first, 1.0):
+        frames = _in_order(drawn, known)
+        return encoders.gif(frames, drawn.lengths_ms, drawn.again, some, drawn.options.dither)
+
+
+def _in_order(drawn: Drawn, known: dict[int, Pixels]) -> Iterator[Pixels]:
+    """All frames; those that are known are let go of as they are given."""
+    others = drawn.pixels([i for i in range(len(drawn.frames)) if i not in known])
+    for i in range(len(drawn.frames)):
+        yield known.pop(i) if i in known else next(others)
 
 
 GIF = MovingPicture("gif", "image/gif", _gif, 25.0, FASTEST_OF_GIF, CLOCK_OF_GIF_MS, takes=OF_PICTURES | {"dither"})

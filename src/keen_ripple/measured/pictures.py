@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import base64
 import json
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable
 
 import numpy as np
 
@@ -18,7 +18,7 @@ from keen_ripple.handoff.pictures import APNG, GIF, WEBM, WEBP
 from keen_ripple.handoff.progress import along
 from keen_ripple.measured.result import Measured, NotMeasured, Worst
 from keen_ripple.media import MediumFault, Reel, reel_of
-from keen_ripple.render.draw import Pixels, draw_at
+from keen_ripple.render.draw import Pixels, draw_each
 
 __all__ = ["LOTTIE", "MEDIA", "measured_lottie", "measured_pictures"]
 MEDIA = {form.name: form for form in (GIF, APNG, WEBP, WEBM)}
@@ -28,22 +28,22 @@ FAR = 16.0
 ASIDE_MS = 0.5
 
 
-def measured_pictures(timeline: Timeline, name: str, files: Files, options: Options, moments: int) -> Measured:
+def measured_pictures(timeline: Timeline, name: str, files: Files, options: Options, count: int) -> Measured:
     """At so many of its frames, each against the drawing of its moment."""
     [data] = files.values()
     reel = _reel(MEDIA[name].media_type, data)
     drawn = MEDIA[name].drawn(timeline, options)
     starts = np.cumsum([0, *(frame.length_ms for frame in drawn.frames)]).tolist()
-    chosen = np.unique(np.linspace(0, len(drawn.frames) - 1, moments).astype(int)).tolist()
+    chosen = np.unique(np.linspace(0, len(drawn.frames) - 1, count).astype(int)).tolist()
     shown = drawn.timeline
-    beside = (
-        (frame.t_ms, reel.at(starts[index] + ASIDE_MS), draw_at(shown, frame.t_ms, options.scale, options.ground))
-        for index, frame in ((index, drawn.frames[index]) for index in along(chosen))
-    )
+    moments = [drawn.frames[index].t_ms for index in chosen]
+    theirs = (reel.at(starts[index] + ASIDE_MS) for index in along(chosen))
+    ours = draw_each(shown, moments, options.scale, options.ground)
+    beside = zip(moments, theirs, ours, strict=True)
     return Measured("the decoders of media", len(chosen), _worst(beside))
 
 
-def measured_lottie(timeline: Timeline, files: Files, moments: int) -> Measured:
+def measured_lottie(timeline: Timeline, files: Files, count: int) -> Measured:
     """At so many of its frames, drawn by rlottie as large as that draws it."""
     [data] = files.values()
     document, shown = json.loads(data), played(timeline)
@@ -54,15 +54,13 @@ def measured_lottie(timeline: Timeline, files: Files, moments: int) -> Measured:
         # It has limits for what comes from anywhere.
         why = f"Not measured: {fault.message}"
         raise NotMeasured(why, remedy="Players without such limits show it all the same.") from None
-    chosen = np.unique(np.linspace(0, document["op"] - 1, moments).astype(int)).tolist()
+    chosen = np.unique(np.linspace(0, document["op"] - 1, count).astype(int)).tolist()
 
-    def beside() -> Iterator[tuple[float, Pixels, Pixels]]:
-        for index in along(chosen):
-            t = index * 1000.0 / document["fr"]
-            theirs = reel.at(t + ASIDE_MS)
-            yield begin + t, theirs, draw_at(shown, begin + t, theirs.shape[1] / document["w"])
-
-    return Measured("rlottie", len(chosen), _worst(beside()))
+    within = [index * 1000.0 / document["fr"] for index in chosen]
+    moments = [begin + t for t in within]
+    theirs = (reel.at(t + ASIDE_MS) for t in along(within))
+    ours = draw_each(shown, moments, reel.at(0.0).shape[1] / document["w"])
+    return Measured("rlottie", len(chosen), _worst(zip(moments, theirs, ours, strict=True)))
 
 
 def _reel(media_type: str, data: bytes) -> Reel:

@@ -1,4 +1,4 @@
-"""Pictures that follow each other as files: GIF, APNG and WebP by Pillow, WebM by FFmpeg.
+"""Pictures that follow each other as files: APNG by Pillow, GIF, WebP and WebM by FFmpeg.
 
 All take pixels (height, width, 4), RGBA, not premultiplied, one by one, and for how many ms each is seen.
 """
@@ -14,6 +14,7 @@ from typing import Any
 
 import av
 import numpy as np
+from av.video.reformatter import Colorspace, Interpolation, VideoReformatter
 from PIL import Image
 
 from keen_ripple.media.ahead import ahead
@@ -90,14 +91,49 @@ def _without_repeats(all_numbers: Sequence[Numbers], lengths_ms: Sequence[int]) 
 
 
 def apng(frames: Iterable[Pixels], lengths_ms: Sequence[int], again: bool) -> bytes:
-    images = (Image.fromarray(frame, "RGBA") for frame in frames)
-    return _saved(images, "PNG", lengths_ms, loop=0 if again else 1)
+    # Gone through twice.
+    file, images = io.BytesIO(), [Image.fromarray(frame, "RGBA") for frame in frames]
+    first, *others = images
+    # One picture is no animation, and has no length.
+    rest: dict[str, Any] = {"save_all": True, "duration": list(lengths_ms), "loop": 0 if again else 1}
+    first.save(file, "PNG", append_images=others, **(rest if others else {}))
+    return file.getvalue()
 
 
 def webp(frames: Iterable[Pixels], lengths_ms: Sequence[int], again: bool) -> bytes:
     """Without loss: what is flat and has sharp edges is small so, and exact."""
-    images = (Image.fromarray(frame, "RGBA") for frame in frames)
-    return _saved(images, "WEBP", lengths_ms, loop=0 if again else 1, lossless=True, quality=EFFORT, method=0)
+    if len(lengths_ms) == 1:
+        return webp_still(next(iter(frames)))
+    file = io.BytesIO()
+    with av.open(file, "w", format="webp", options={"loop": "0" if again else "1"}) as container:
+        stream: Any = container.add_stream("libwebp_anim", rate=1000)
+        stream.pix_fmt = "bgra"
+        stream.options = {"lossless": "1", "compression_level": "0", "quality": str(EFFORT)}
+        for frame, start in zip(frames, accumulate(lengths_ms, initial=0), strict=False):
+            if start == 0:
+                stream.height, stream.width = frame.shape[:2]
+            shown: Any = av.VideoFrame.from_numpy_buffer(frame, format="rgba").reformat(format="bgra")
+            shown.pts, shown.time_base = start, Fraction(1, 1000)
+            container.mux(stream.encode(shown))
+        container.mux(stream.encode())
+    return _as_long_as(file.getvalue(), sum(lengths_ms))
+
+
+def _as_long_as(data: bytes, length_ms: int) -> bytes:
+    """An encoder that is told moments has to guess how long the last frame is seen. Each frame is a chunk `ANMF`, with
+    its length in three bytes after its place and size (RFC 9649, section 2.7.1.1)."""
+    at, places = 12, []
+    while at < len(data):
+        if data[at : at + 4] == b"ANMF":
+            places.append(at + 20)
+        size = int.from_bytes(data[at + 4 : at + 8], "little")
+        at += 8 + size + size % 2
+    if not places:
+        # All frames look alike: one picture.
+        return data
+    *before, last = places
+    left_ms = length_ms - sum(int.from_bytes(data[place : place + 3], "little") for place in before)
+    return data[:last] + left_ms.to_bytes(3, "little") + data[last + 3 :]
 
 
 def webp_still(pixels: Pixels) -> bytes:
@@ -147,48 +183,19 @@ def _with_last_again(frames: Iterable[Any], lengths_ms: Sequence[int]) -> Iterat
         yield last, 1
 
 
-# Of BT.709 in TV range: Y, Cb and Cr of R, G and B, all 0–255, and where each begins.
-TO_Y = (219 * 0.2126 / 255, 219 * 0.7152 / 255, 219 * 0.0722 / 255, 16.0)
-TO_CB = (-112 * 0.2126 / 0.9278 / 255, -112 * 0.7152 / 0.9278 / 255, 112.0 / 255, 128.0)
-TO_CR = (112.0 / 255, -112 * 0.7152 / 0.7874 / 255, -112 * 0.0722 / 0.7874 / 255, 128.0)
+# Colour at half the width and height is a mean of four px, and all is rounded exactly.
+FAITHFUL = Interpolation.AREA | Interpolation.ACCURATE_RND
 
 
 def _in_yuv(pixels: Pixels, form: str) -> Any:
-    """Colour at half the width and height, as the format has it; by a matrix, which is exact to rounding, as converters
-    for speed are not."""
-    height, width = pixels.shape[:2]
-    colours = Image.frombytes("RGB", (width, height), pixels.tobytes(), "raw", "RGBX")
-    halved = colours.reduce(2)
-    frame: Any = av.VideoFrame(width, height, form)
-    planes = (colours.convert("L", TO_Y), halved.convert("L", TO_CB), halved.convert("L", TO_CR), pixels[..., 3])
-    for plane, values in zip(frame.planes, planes, strict=False):
-        shown = np.asarray(values)
-        rows = np.zeros((shown.shape[0], plane.line_size), np.uint8)
-        rows[:, : shown.shape[1]] = shown
-        plane.update(rows)
-    return frame
+    """BT.709 in TV range."""
+    frame = av.VideoFrame.from_numpy_buffer(pixels, format="rgba")
+    return VideoReformatter().reformat(frame, format=form, dst_colorspace=Colorspace.ITU709, interpolation=FAITHFUL)
 
 
 def _even(pixels: Pixels) -> Pixels:
     height, width = pixels.shape[:2]
     return np.pad(pixels, ((0, height % 2), (0, width % 2), (0, 0)), mode="edge")
-
-
-def _saved(images: Iterator[Image.Image], kind: str, lengths_ms: Sequence[int], **own: Any) -> bytes:
-    file, first = io.BytesIO(), next(images)
-    # One picture is no animation, and has no length. Those of an APNG are gone through twice.
-    rest = (
-        {
-            "save_all": True,
-            "append_images": list(images) if kind == "PNG" else images,
-            "duration": list(lengths_ms),
-            **own,
-        }
-        if len(lengths_ms) > 1
-        else {}
-    )
-    first.save(file, kind, **(rest or {name: own[name] for name in ("transparency", "lossless") if name in own}))
-    return file.getvalue()
 
 
 class Palette:
@@ -228,11 +235,13 @@ class Palette:
         return numbers
 
     def _learn(self, packed: np.ndarray[Any, np.dtype[np.uint32]]) -> None:
-        palette = self.colours.astype(np.int32)
+        palette = self.colours.astype(np.float32)
+        squares = (palette * palette).sum(axis=1)
         for first in range(0, len(packed), AT_ONCE):
             some = packed[first : first + AT_ONCE]
-            away = _unpacked(some).astype(np.int32)[:, None] - palette[None]
-            self._numbers[some] = np.argmin((away * away).sum(axis=2), axis=1)
+            # |a − b|² without |a|², which is the same for all; whole numbers below 2²⁴, so exact.
+            away = squares - 2.0 * (_unpacked(some).astype(np.float32) @ palette.T)
+            self._numbers[some] = np.argmin(away, axis=1)
 
 
 def _packed(frame: Pixels) -> np.ndarray[Any, np.dtype[np.uint32]]:

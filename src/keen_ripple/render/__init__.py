@@ -8,12 +8,12 @@ from typing import TYPE_CHECKING, Any
 from keen_ripple.render.seam import measured_seam
 
 if TYPE_CHECKING:
-    from keen_ripple.render.draw import colour_at, draw_at, draw_pose, png
+    from keen_ripple.render.draw import colour_at, draw_at, draw_each, draw_pose, png
     from keen_ripple.render.filmstrip import filmstrip
     from keen_ripple.render.text import outline_of_text
 
 HOMES = {
-    **dict.fromkeys(("colour_at", "draw_at", "draw_pose", "png"), "draw"),
+    **dict.fromkeys(("colour_at", "draw_at", "draw_each", "draw_pose", "png"), "draw"),
     "filmstrip": "filmstrip",
     "outline_of_text": "text",
 }
@@ -28,4 +28,4 @@ def __getattr__(name: str) -> Any:
     return found
 
 
-__all__ = ["colour_at", "draw_at", "draw_pose", "filmstrip", "measured_seam", "outline_of_text", "png"]
+__all__ = ["colour_at", "draw_at", "draw_each", "draw_pose", "filmstrip", "measured_seam", "outline_of_text", "png"]

@@ -11,7 +11,7 @@ from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.run import Run
 from keen_ripple.core.timeline import Timeline
-from keen_ripple.render.draw import Pixels, draw_at
+from keen_ripple.render.draw import Pixels, draw_each
 from keen_ripple.render.paints import argb
 from keen_ripple.render.text import draw_text
 
@@ -45,9 +45,10 @@ def filmstrip(
     surface = skia.Surface(GAP + columns * (width + GAP), GAP + rows * (height + CAPTION + GAP))
     canvas = surface.getCanvas()
     canvas.clear(argb(PAPER))
-    for index, t_ms in enumerate(_moments(run, frames, part)):
+    moments = _moments(run, frames, part)
+    pictures = draw_each(timeline, moments, scale, ground or piece.ground or STAGE)
+    for index, (t_ms, picture) in enumerate(zip(moments, pictures, strict=True)):
         x, y = GAP + index % columns * (width + GAP), GAP + index // columns * (height + CAPTION + GAP)
-        picture = draw_at(timeline, t_ms, scale, ground or piece.ground or STAGE)
         canvas.drawImage(skia.Image.fromarray(picture, skia.kRGBA_8888_ColorType), x, y)
         canvas.save()
         canvas.translate(x, y + height)

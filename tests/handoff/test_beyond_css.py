@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import base64
 import io
+import json
 from pathlib import Path
 from typing import Any
 
@@ -407,6 +408,46 @@ def looks_as_drawn(
         off = np.abs(theirs - draw_at(timeline, t, ground="white")[:, :, :3].astype(np.int16))
         assert off.mean() <= 1.5, t
         assert (off.max(axis=2) > 16).mean() <= 0.03, t
+
+
+WHEEL = {"stroke": {"kind": "conic", "stops": ENDS}, "stroke_width": 6, "fill": "#fffdf7"}
+GOES = {"x": 55, "y": 20, "rotation": 70, "scale_x": 0.6, "scale_y": 1.2, "opacity": 0.5, "pivot_x": 0.1}
+CARRIED = {
+    "goes and turns": (True, moving(shape("ellipse", **WHEEL), GOES)),
+    "goes and turns after a lead-in": (
+        True,
+        moving(
+            shape("ellipse", **WHEEL), GOES, start="c", transitions=[way("c", "a", LONG), way("a", "b", LONG), BACK]
+        ),
+    ),
+    "turns round beside the states": (
+        True,
+        moving(shape(**WHEEL, x=40), {"y": 30}, undercurrents=[round_of("rotation", 0, 40, 0)]),
+    ),
+    "grows as it turns": (False, moving(shape(**WHEEL), {"x": 40, "width": 60, "height": 70, "rotation": 40})),
+}
+CARRIED["goes and turns after a lead-in"][1]["states"].append(
+    {"id": "c", "name": "C", "changes": {"box": {"x": 50, "skew_x": 20}}}
+)
+
+
+@pytest.mark.parametrize("form", ["html", "css", "animate", "svg", "lottie"])
+@pytest.mark.parametrize("case", CARRIED)
+def test_what_is_drawn_is_carried_as_it_lies(browser, tmp_path: Path, case: str, form: str) -> None:
+    """Of what only goes, turns and fades there is one picture."""
+    is_one, document = CARRIED[case]
+    timeline = timeline_in(document)
+    files = FORMATS[form].files(timeline, AS_IT_IS)
+    [file, *_] = files.values()
+    if form == "lottie":
+        # One picture needs no composition in which pictures follow each other.
+        assert (len(json.loads(file)["assets"]) == 1) == is_one
+        worst = measure(timeline, form, AS_IT_IS, files).worst
+        assert worst["mean"].value <= 1.5 and worst["off"].value <= 0.03
+        return
+    assert (b"background-position" in file or b"backgroundPosition" in file) != is_one
+    content = file if form in ("html", "svg") else PAGES[form](timeline, files)[0].encode()
+    looks_as_drawn(browser, tmp_path, timeline, content, "svg" if form == "svg" else "html")
 
 
 def test_what_css_says_stays_css_beside_it() -> None:

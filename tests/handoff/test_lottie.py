@@ -123,8 +123,7 @@ def looks_alike_in_a_page(browser, folder: Path, timeline: Timeline, moments: in
     browser.get(page.as_uri())
     shown, begin = played(timeline), part_of(played(timeline).run).begin_ms
     browser.execute_async_script(LOADED)
-    # A picture stands for the middle of its frame.
-    for frame in np.linspace(0, file["op"] - 1, moments).astype(int) + 0.5:
+    for frame in np.linspace(0, file["op"] - 1, moments).astype(int):
         browser.execute_script("shown.goToAndStop(arguments[0], true)", float(frame))
         ours = draw_at(shown, begin + frame * 1000.0 / file["fr"], 1.0)
         alpha = ours[..., 3:] / 255.0

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 import re
-from collections.abc import Collection, Iterator, Mapping, Sequence
+from collections.abc import Collection, Iterable, Iterator, Mapping
 from dataclasses import dataclass, field, replace
 from typing import Any
 
@@ -12,14 +12,15 @@ from keen_ripple.core.document import walk
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
+from keen_ripple.handoff.carried import drawn_part, flipbooks_of
 from keen_ripple.handoff.element import JS, TYPES, class_of
-from keen_ripple.handoff.flipbook import Flipbook, flipbooks_of
+from keen_ripple.handoff.flipbook import Flipbook
 from keen_ripple.handoff.fonts import family_notes
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML, ways_said
 from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.live import in_script
-from keen_ripple.handoff.markup import Drawn, indented
+from keen_ripple.handoff.markup import DRAWN, Drawn, indented
 from keen_ripple.handoff.names import in_comment
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.parts import Part, parts_of, seen_first
@@ -93,7 +94,8 @@ def _layers(timeline: Timeline) -> dict[str, Any]:
         if part.within:
             inside = found[part.layer.id].setdefault("inside", {})
             inside[part.within.removeprefix(" > ")] = _of_part(timeline, part)
-    return found | {layer: _of_pictures(book) for layer, book in drawn.items()}
+    own = {layer.id: layer for layer, _ in walk(timeline.piece.layers)}
+    return found | {name: _of_part(timeline, drawn_part(own[name], book, timeline)) for name, book in drawn.items()}
 
 
 def _of_part(timeline: Timeline, part: Part) -> dict[str, Any]:
@@ -104,10 +106,10 @@ def _of_part(timeline: Timeline, part: Part) -> dict[str, Any]:
 
 
 def _of_pictures(book: Flipbook) -> dict[str, Any]:
-    return {"look": {**PLACED, **book.style()}, "motion": book.web_animations(), "calm": NOTHING}
+    return {"look": {**PLACED, **book.look()}, "motion": _motion(book.animations(DRAWN)), "calm": NOTHING}
 
 
-def _motion(animations: Sequence[Animation]) -> Moves:
+def _motion(animations: Iterable[Animation]) -> Moves:
     return [_move(animation) for animation in animations if animation.section is None]
 
 
@@ -115,7 +117,7 @@ def _move(animation: Animation) -> tuple[list[dict[str, Any]], dict[str, Any]]:
     frames = [
         {
             "offset": round(frame.t_ms / animation.duration_ms, 9),
-            **({"easing": frame.easing} if frame.easing else {}),
+            **({"easing": easing} if (easing := frame.easing or animation.easing) != "linear" else {}),
             **{_camel(css): text for css, text in frame.values.items()},
         }
         for frame in animation.keyframes

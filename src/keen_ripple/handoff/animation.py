@@ -33,6 +33,8 @@ class Animation:
     keyframes: tuple[Keyframe, ...]
     # The section whose scrolling it follows instead of time.
     section: str | None = None
+    # How it goes on from keyframes that do not say so.
+    easing: str = "linear"
 
     def shorthand(self) -> str:
         if self.section is not None:
@@ -41,7 +43,7 @@ class Animation:
         delay = f" {self.delay_ms}ms" if self.delay_ms else ""
         # What is played several times comes to rest where it began, which is where its element stands without it.
         count = "infinite" if self.plays is None else self.plays if self.plays > 1 else "both"
-        return f"{self.name} {self.duration_ms}ms linear{delay} {count}"
+        return f"{self.name} {self.duration_ms}ms {self.easing}{delay} {count}"
 
     def lines(self) -> Iterator[str]:
         yield f"@keyframes {self.name} {{"

@@ -7,7 +7,6 @@ from itertools import chain, pairwise
 
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.cross_fades import cross_fades, stands_in_the_way
 from keen_ripple.handoff.css_lines import blends_evenly
@@ -16,7 +15,16 @@ from keen_ripple.handoff.forms import changes_form
 from keen_ripple.handoff.joined import is_too_much, moved_together
 from keen_ripple.handoff.masks import is_out_of_reach
 from keen_ripple.handoff.moving_fill import moving_fill
-from keen_ripple.handoff.parts import BOXES, cuts_by_filter, cuts_in_motion, is_lined, looks_shown, moved, parts_of
+from keen_ripple.handoff.parts import (
+    BOXES,
+    cuts_by_filter,
+    cuts_in_motion,
+    is_lined,
+    looks_shown,
+    moved,
+    parts_of,
+    twice_moved,
+)
 from keen_ripple.handoff.svg_paints import still_paints
 
 WHOLE = ""
@@ -58,16 +66,7 @@ def _found(timeline: Timeline) -> Iterator[Found]:
     for voice in timeline.voices:
         for layer, what in _found(voice.timeline):
             yield layer or voice.layer, what
-        for layer, css in sorted(_moved(timeline) & _moved(voice.timeline)):
-            yield layer, f"its {css} moves twice at once"
-
-
-def _moved(timeline: Timeline) -> set[tuple[str, str]]:
-    """By layer the CSS properties that a timeline moves."""
-    courses = [course for own in timeline.piece.undercurrents for course in own.courses]
-    return {(track.layer, track.property.css) for track in timeline.tracks} | {
-        (course.layer, BY_NAME[course.property].css) for course in courses
-    }
+    yield from ((layer, f"its {css} moves twice at once") for layer, css in twice_moved(timeline))
 
 
 def _of_its_own(timeline: Timeline) -> Iterator[Found]:

@@ -13,6 +13,7 @@ from keen_ripple.core.flow.track import Track
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation, keyframes_of
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css, outermost
+from keen_ripple.handoff.carried import flipbooks_of
 from keen_ripple.handoff.cross_fades import (
     PLAYING,
     cross_fades,
@@ -22,7 +23,6 @@ from keen_ripple.handoff.cross_fades import (
     stands_in_the_way,
 )
 from keen_ripple.handoff.curves import css_of, nearness
-from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.forms import changes_form
 from keen_ripple.handoff.html import HTML

@@ -6,22 +6,22 @@ from __future__ import annotations
 import base64
 from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass
-from functools import reduce
+from functools import cached_property, reduce
 
 import numpy as np
 
-from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.measures.geometry import boxes
 from keen_ripple.core.timeline import Timeline, sample
-from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
+from keen_ripple.handoff.animation import Animation, Keyframe
 from keen_ripple.handoff.css_text import px
 from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, columns_of, joined, on_a_sheet, part_of, slots_in
+from keen_ripple.handoff.parts import looks_shown
 from keen_ripple.handoff.progress import along, stage
 from keen_ripple.media.encoders import webp_still
-from keen_ripple.render.draw import Area, Pixels, draw_parts
+from keen_ripple.render.draw import Area, Pixels, draw_layer, draw_parts
 
 # How fine, and how often: the first that has room on a sheet is taken.
 SCALES = (2.0, 1.0, 0.5)
@@ -33,160 +33,172 @@ ROUGH, ROUGH_SIDE, AROUND = 0.25, 800.0, 1.5
 ROUGH_SHARE = 0.3
 # px around all boxes, in which shadows and blurs end.
 BEYOND = 160.0
-PLACES = 5
+
+# A layer that lies as it is drawn: what may carry it instead, and leaves what it shows as it is.
+UPRIGHT = {
+    **dict.fromkeys(("x", "y", "rotation", "skew_x", "skew_y", "rotation_x", "rotation_y", "perspective"), 0.0),
+    **dict.fromkeys(("scale_x", "scale_y", "opacity"), 1.0),
+    "visible": True,
+}
+# Where any moment may be seen, it is off by half of that time at most.
+MIDDLE = 0.5
+# Drawn as fine as it is ever seen, up to so many times.
+FINEST = 4.0
+
+Strip = tuple[int, list[tuple[float, int]]]
+"""Length of all in ms, start of each frame in ms with its cell."""
 
 
 @dataclass(frozen=True, eq=False)
 class Flipbook:
-    """The pictures of one layer, or of the whole piece: where they lie in its group (px), and which is seen when."""
+    """The pictures of one layer, or of the whole piece, and which is seen when. They lie (px) in its group, or in the
+    layer itself, if that is drawn upright."""
 
-    layer: str
     area: Area
     scale: float
     cells: tuple[Pixels, ...]
-    # (length of all in ms, start of each frame in ms with its cell); the loop is empty where the run ends.
+    # The loop is empty where the run ends.
     lead_in: Strip
     loop: Strip
     # Where motion is unwanted.
     rest: int
+    upright: bool
 
     @property
     def columns(self) -> int:
         return _columns(len(self.cells), self.area, self.scale)
 
-    def style(self) -> dict[str, str]:
-        """Of its element, without its motion."""
+    def look(self) -> dict[str, str]:
+        """The CSS of its element, without motion."""
         left, top, width, height = self.area
         rows = -(-len(self.cells) // self.columns)
         size = f"{px(width * self.columns)} {px(height * rows)}"
         data = base64.b64encode(webp_still(on_a_sheet(self.cells, len(self.cells), self.columns))).decode()
         return {
-            "translate": f"{px(left)} {px(top)}",
+            **({} if self.upright else {"translate": f"{px(left)} {px(top)}"}),
             "width": px(width),
             "height": px(height),
             "background": f'url("data:image/webp;base64,{data}") {self._place(self.rest)} / {size} no-repeat',
         }
 
-    def animation(self, name: str) -> str:
+    def animations(self, name: str) -> Iterator[Animation]:
         """Steps: each picture stays until the next."""
-        parts = []
-        if self.lead_in[0] and self.lead_in[1]:
-            parts.append(f"{name}_lead-in {self.lead_in[0]}ms step-end both")
-        if self.loop[1]:
-            parts.append(f"{name} {self.loop[0]}ms step-end {self.lead_in[0]}ms infinite")
-        return ", ".join(parts)
+        (before, lead_in), (length, loop) = self.lead_in, self.loop
+        if len(self.cells) == 1:
+            return
+        if before and lead_in:
+            yield Animation(f"{name}_lead-in", 0, before, 1, self._steps(before, lead_in), easing="step-end")
+        if loop:
+            yield Animation(name, before, length, None, self._steps(length, loop), easing="step-end")
 
-    def keyframes(self, name: str) -> Iterator[str]:
-        for suffix, (length, frames) in (("_lead-in", self.lead_in), ("", self.loop)):
-            if not length or not frames:
-                continue
-            yield f"@keyframes {name}{suffix} {{"
-            for start, cell in [*(frame for frame in frames if frame[0] < length), (length, frames[-1][1])]:
-                at = css_number(start / length * 100.0, PLACES)
-                yield f"  {at}% {{ background-position: {self._place(cell)}; }}"
-            yield "}"
-
-    def web_animations(self) -> list[tuple[list[dict[str, object]], dict[str, object]]]:
-        """The same for the Web Animations API: keyframes, each list with its timing."""
-        found: list[tuple[list[dict[str, object]], dict[str, object]]] = []
-        for (length, frames), again in ((self.lead_in, False), (self.loop, True)):
-            if not length or not frames:
-                continue
-            steps: list[dict[str, object]] = [
-                {"offset": round(start / length, 9), "easing": "step-end", "backgroundPosition": self._place(cell)}
-                for start, cell in [*(frame for frame in frames if frame[0] < length), (length, frames[-1][1])]
-            ]
-            timing: dict[str, object] = {"duration": length}
-            timing |= {"delay": self.lead_in[0], "iterations": None} if again else {"fill": "both"}
-            found.append((steps, timing))
-        return found
+    def _steps(self, length: int, frames: Sequence[tuple[float, int]]) -> tuple[Keyframe, ...]:
+        shown = [*(frame for frame in frames if frame[0] < length), (float(length), frames[-1][1])]
+        return tuple(Keyframe(start, {"background-position": self._place(cell)}) for start, cell in shown)
 
     def _place(self, cell: int) -> str:
         _, _, width, height = self.area
         return f"{px(-(cell % self.columns) * width)} {px(-(cell // self.columns) * height)}"
 
 
-Strip = tuple[int, list[tuple[float, int]]]
-
-
-def flipbooks_of(timeline: Timeline, own_markup: bool = False) -> dict[str, Flipbook]:
-    """Of each layer that CSS cannot show, or of the whole piece; see `beyond_css`."""
-    return {layer: flipbook_of(timeline, layer) for layer in along(list(beyond_css(timeline, own_markup)))}
-
-
-def flipbook_of(timeline: Timeline, layer_id: str) -> Flipbook:
-    """Drawn as often and as finely as there is room for."""
+def flipbook_of(timeline: Timeline, layer_id: str, upright: bool = False, within: float = MIDDLE) -> Flipbook:
+    """Of a layer, or of the whole piece: drawn as often and as finely as there is room for. Each picture shows the
+    moment `within` (0–1) the time that it stands for."""
     layer = next((layer for layer, _ in walk(timeline.piece.layers) if layer.id == layer_id), None)
     part = part_of(timeline.run)
     before = Part(0, part.begin_ms if part.again else 0, again=False)
     slowest = MOST_FRAMES * 1000.0 / max(part.length_ms, before.length_ms, 1)
     rates = [rate for rate in RATES if rate <= slowest] or [slowest]
+    drawing = _Drawing(timeline, layer, upright, within)
     area: Area | None = None
     for rate in rates:
-        strips = _strips(timeline, layer, before, part, rate)
+        strips = drawing.strips(before, part, rate)
         with stage(0.0, ROUGH_SHARE):
-            area = area or _area(timeline, layer, [*strips[0], *strips[1]])
+            area = area or drawing.area([*strips[0], *strips[1]])
         count = len(strips[0]) + len(strips[1])
-        scale = next((scale for scale in SCALES if _has_room(count, area, scale)), None)
+        scales = [scale * drawing.finer for scale in SCALES]
+        scale = next((scale for scale in scales if _has_room(count, area, scale)), None)
         if scale or rate == rates[-1]:
             with stage(ROUGH_SHARE, 1.0):
-                return _drawn(timeline, layer, area, scale or SCALES[-1], (before, part), strips)
+                return drawing.flipbook(area, scale or SCALES[-1], (before, part), strips)
     raise AssertionError
 
 
 Strips = tuple[list[Frame], list[Frame]]
 
 
-def _strips(timeline: Timeline, layer: LayerBase | None, before: Part, part: Part, rate: float) -> Strips:
-    """The frames of the lead-in and of the loop, of a run that ends all in the second."""
-    own = None if layer is None else {inner.id for inner, _ in walk([layer])}
-    lead_in = joined(timeline, slots_in(before, rate)[:-1], own) if before.length_ms else []
-    return lead_in, joined(timeline, slots_in(part, rate), own)
+@dataclass(frozen=True)
+class _Drawing:
+    """What is drawn: a layer, or the whole piece; as it lies, or upright."""
 
+    timeline: Timeline
+    layer: LayerBase | None
+    upright: bool
+    within: float
 
-def _drawn(
-    timeline: Timeline, layer: LayerBase | None, area: Area, scale: float, parts: tuple[Part, Part], strips: Strips
-) -> Flipbook:
-    before, part = parts
-    cells: list[Pixels] = []
-    known: dict[bytes, int] = {}
+    def strips(self, before: Part, part: Part, rate: float) -> Strips:
+        """The frames of the lead-in and of the loop, of a run that ends all in the second."""
+        lead_in = joined(self.timeline, slots_in(before, rate)[:-1], self._seen) if before.length_ms else []
+        return lead_in, joined(self.timeline, slots_in(part, rate), self._seen)
 
-    def moment_of(frame: Frame) -> float:
-        # The middle of what it stands for: it is off by half of it at most.
-        within = min(frame.length_ms, 1000.0 / RATES[0]) / 2.0 if frame.t_ms < part.end_ms else 0.0
-        return frame.t_ms + within
+    def _seen(self, pose: Pose) -> Pose:
+        """As much of a pose as is drawn."""
+        if self.layer is None:
+            return pose
+        own = {inner.id: pose[inner.id] for inner, _ in walk([self.layer])}
+        return {**own, self.layer.id: {**pose[self.layer.id], **UPRIGHT}} if self.upright else own
 
-    def cell_of(pixels: Pixels) -> int:
-        key = pixels.tobytes()
-        if key not in known:
-            known[key] = len(cells)
-            cells.append(pixels)
-        return known[key]
+    @cached_property
+    def finer(self) -> float:
+        """How much larger it is carried than it is, at most."""
+        if self.layer is None or not self.upright:
+            return 1.0
+        sizes = [abs(look[of]) for look in looks_shown(self.timeline, self.layer.id) for of in ("scale_x", "scale_y")]
+        return float(min(max(1.0, *sizes), FINEST))
 
-    frames = [*strips[0], *strips[1]]
-    drawn = draw_parts(timeline, [moment_of(frame) for frame in frames], layer, area, scale)
-    both = [(frame.t_ms, cell_of(pixels)) for frame, pixels in zip(along(frames), drawn, strict=True)]
-    lead_in, loop = both[: len(strips[0])], both[len(strips[0]) :]
-    rest = loop[-1][1]
-    if not part.again:
-        return Flipbook(_id(layer), area, scale, tuple(cells), (part.end_ms, loop), (0, []), rest)
-    loop = [(start - part.begin_ms, cell) for start, cell in loop]
-    return Flipbook(_id(layer), area, scale, tuple(cells), (before.length_ms, lead_in), (part.length_ms, loop), rest)
+    def pictures(self, moments: Sequence[float], area: Area, scale: float) -> Iterator[Pixels]:
+        if self.layer is None:
+            return draw_parts(self.timeline, moments, None, area, scale)
+        piece, layer, seen = self.timeline.piece, self.layer, map(self._seen, sample(self.timeline, moments))
+        return (draw_layer(piece, layer, pose, area, scale) for pose in seen)
 
+    def area(self, frames: Sequence[Frame]) -> Area:
+        """Where anything is seen in any of the frames, in whole px."""
+        piece = self.timeline.piece
+        if self.layer is None:
+            return (0.0, 0.0, piece.width, piece.height)
+        moments = [frame.t_ms for frame in frames]
+        area = reach_of(piece, [self.layer], [self._seen(pose) for pose in sample(self.timeline, moments)])
+        rough = min(ROUGH, ROUGH_SIDE / max(area[2:]))
+        drawn = self.pictures(moments, area, rough)
+        return seen_in(area, rough, (pixels for _, pixels in zip(along(moments), drawn, strict=True)))
 
-def _id(layer: LayerBase | None) -> str:
-    return WHOLE if layer is None else layer.id
+    def flipbook(self, area: Area, scale: float, parts: tuple[Part, Part], strips: Strips) -> Flipbook:
+        before, part = parts
+        cells: list[Pixels] = []
+        known: dict[bytes, int] = {}
 
+        def moment_of(frame: Frame) -> float:
+            length_ms = min(frame.length_ms, 1000.0 / RATES[0]) if frame.t_ms < part.end_ms else 0.0
+            return frame.t_ms + length_ms * self.within
 
-def _area(timeline: Timeline, layer: LayerBase | None, frames: Sequence[Frame]) -> Area:
-    """Where anything of the layer is seen in any of the frames, in whole px of its group."""
-    if layer is None:
-        return (0.0, 0.0, timeline.piece.width, timeline.piece.height)
-    moments = [frame.t_ms for frame in frames]
-    area = reach_of(timeline.piece, [layer], sample(timeline, moments))
-    rough = min(ROUGH, ROUGH_SIDE / max(area[2:]))
-    drawn = draw_parts(timeline, moments, layer, area, rough)
-    return seen_in(area, rough, (pixels for _, pixels in zip(along(moments), drawn, strict=True)))
+        def cell_of(pixels: Pixels) -> int:
+            key = pixels.tobytes()
+            if key not in known:
+                known[key] = len(cells)
+                cells.append(pixels)
+            return known[key]
+
+        frames = [*strips[0], *strips[1]]
+        drawn = self.pictures([moment_of(frame) for frame in frames], area, scale)
+        both = [(frame.t_ms, cell_of(pixels)) for frame, pixels in zip(along(frames), drawn, strict=True)]
+        lead_in, loop = both[: len(strips[0])], both[len(strips[0]) :]
+        rest = loop[-1][1]
+        if part.again:
+            loop = [(start - part.begin_ms, cell) for start, cell in loop]
+            timed: tuple[Strip, Strip] = (before.length_ms, lead_in), (part.length_ms, loop)
+        else:
+            timed = (part.end_ms, loop), (0, [])
+        return Flipbook(area, scale, tuple(cells), *timed, rest, self.upright)
 
 
 def reach_of(piece: Piece, layers: Sequence[LayerBase], poses: Sequence[Pose]) -> Area:

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection, Iterable, Iterator, Sequence
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 
 import numpy as np
 
 from keen_ripple.core.errors import Fault
+from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.run import Run
 from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
@@ -102,15 +103,14 @@ def slots_in(part: Part, fps: float, clock_ms: int = 1) -> list[Frame]:
     return slots
 
 
-def joined(timeline: Timeline, slots: Sequence[Frame], layers: Collection[str] | None = None) -> list[Frame]:
-    """Without those that show what the one before shows; of the whole piece, or of these layers of it."""
+def joined(timeline: Timeline, slots: Sequence[Frame], of: Callable[[Pose], Pose] = lambda pose: pose) -> list[Frame]:
+    """Without those that show what the one before shows; `of` leaves of a pose what is shown."""
     found: list[Frame] = []
     before = None
     for first in range(0, len(slots), POSES_AT_ONCE):
         some = slots[first : first + POSES_AT_ONCE]
         for slot, pose in zip(some, sample(timeline, [slot.t_ms for slot in some]), strict=True):
-            seen = pose if layers is None else {name: pose[name] for name in layers}
-            look = (seen, left_at(timeline, slot.t_ms))
+            look = (of(pose), left_at(timeline, slot.t_ms))
             if found and look == before:
                 found[-1] = Frame(found[-1].t_ms, found[-1].length_ms + slot.length_ms)
             else:

@@ -10,8 +10,8 @@ from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.beyond_css import WHOLE, beyond_css
+from keen_ripple.handoff.carried import flipbooks_of
 from keen_ripple.handoff.cross_fades import cross_fades, left_in_run
-from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.fonts import font_notes
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.frames import part_of

@@ -35,10 +35,10 @@ def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[An
     In a free placement those of its own run, from when that begins, and those of the piece around it.
     """
     voice = timeline.voice_of(part.layer.id)
-    within = animations_of(voice.timeline, part, calm) if voice else []
+    within = animations_of(voice.timeline, replace(part, pages=()), calm) if voice else []
     begins, free = (int(voice.begins_ms) if voice else 0), f"{timeline.piece.id}_free"
     later = [replace(own, name=css_name(free, own.name), delay_ms=own.delay_ms + begins) for own in within]
-    return [*_own(timeline, part, calm), *later]
+    return [*_own(timeline, part, calm), *later, *(() if calm else part.pages)]
 
 
 def _own(timeline: Timeline, part: Part, calm: bool) -> list[Animation]:

@@ -9,8 +9,10 @@ from typing import Any
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
+from keen_ripple.core.properties import BY_NAME
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.core.values import Fade, Gradient
+from keen_ripple.handoff.animation import Animation
 from keen_ripple.handoff.css_lines import TRIMMED, is_drawn_along, line_around, shape_of, trimmed
 from keen_ripple.handoff.css_paints import RESTING
 from keen_ripple.handoff.css_text import css_string
@@ -52,6 +54,8 @@ class Part:
     registered: tuple[Registered, ...] = ()
     # Gradients of SVG that it is painted with, by the property; in its svg they have the names that `paint_name` gives.
     paints: Mapping[str, Gradient] = field(default_factory=dict)
+    # By which it steps through pictures of what it shows.
+    pages: tuple[Animation, ...] = ()
 
     @property
     def is_mask(self) -> bool:
@@ -222,6 +226,21 @@ def moved(timeline: Timeline, layer: str) -> set[str]:
     own = {track.property.name for track in timeline.tracks_of(layer)}
     courses = {course.property for _, course, _ in timeline.courses_of(layer)}
     return own | courses | (moved(voice.timeline, layer) if voice else set())
+
+
+def twice_moved(timeline: Timeline) -> Iterator[tuple[str, str]]:
+    """Layers of free placements, and the CSS properties of them that the piece around moves too."""
+    for voice in timeline.voices:
+        yield from twice_moved(voice.timeline)
+        yield from sorted(_moved_css(timeline) & _moved_css(voice.timeline))
+
+
+def _moved_css(timeline: Timeline) -> set[tuple[str, str]]:
+    """By layer the CSS properties that a timeline moves."""
+    courses = [course for own in timeline.piece.undercurrents for course in own.courses]
+    return {(track.layer, track.property.css) for track in timeline.tracks} | {
+        (course.layer, BY_NAME[course.property].css) for course in courses
+    }
 
 
 def looks_shown(timeline: Timeline, layer: str) -> list[Look]:

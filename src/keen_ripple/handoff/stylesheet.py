@@ -12,9 +12,11 @@ from keen_ripple.core.flow.scrolling import tops_of
 from keen_ripple.core.timeline import Timeline
 from keen_ripple.handoff.animation import Animation, keyframes_of
 from keen_ripple.handoff.beyond_css import WHOLE
+from keen_ripple.handoff.carried import drawn_part
 from keen_ripple.handoff.cross_fades import IN_STACK, PLAYING, STACK, look_animations
 from keen_ripple.handoff.css_paints import RESTING, colour
 from keen_ripple.handoff.css_text import px
+from keen_ripple.handoff.flipbook import Flipbook
 from keen_ripple.handoff.fonts import font_faces
 from keen_ripple.handoff.keyframes import animations_of
 from keen_ripple.handoff.markup import DRAWN, Drawn, indented
@@ -64,6 +66,7 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope, left: Collection[st
     yield from _scrolling(piece, scope)
     # The elements that masks cut lie around many others: their rules come last.
     parts = sorted((part for layer in layers for part in parts_of(timeline, layer)), key=lambda part: part.is_mask)
+    parts += [drawn_part(layer, drawn[layer.id], timeline) for layer, _ in walk(piece.layers) if layer.id in drawn]
     for part in parts:
         for registered in part.registered:
             yield from registered.lines()
@@ -74,8 +77,8 @@ def style_of(timeline: Timeline, drawn: Drawn, scope: Scope, left: Collection[st
         yield from scope.rule(part.selector(names), rule) if rule else ()
     for part in parts:
         yield from keyframes_of(animations[part.css_name(timeline)])
-    names = names | {WHOLE: DRAWN}
-    yield from _pictures(piece, drawn, names, scope)
+    if WHOLE in drawn:
+        yield from _whole(piece, drawn[WHOLE], scope)
     masks = [layer for layer, _ in walk(piece.layers) if cuts_by_filter(timeline, layer)]
     for selector, declarations in rules_of_masks(piece, [] if WHOLE in drawn else masks):
         yield from scope.rule(selector, declarations)
@@ -127,17 +130,18 @@ def said(layers: Sequence[LayerBase], drawn: Collection[str]) -> Iterator[LayerB
             yield from said(layer.layers, drawn)
 
 
-def _pictures(piece: Piece, drawn: Drawn, names: Mapping[str, str], scope: Scope) -> Iterator[str]:
-    still: list[str] = []
-    for layer, book in drawn.items():
-        name = f"{css_name(piece.id, names[layer])}_drawn"
-        motion = book.animation(name)
-        yield from scope.rule(f".{names[layer]}", {**book.style(), **({"animation": motion} if motion else {})})
-        yield from book.keyframes(name)
-        still += scope.rule(f".{names[layer]}", {"animation": "none"}) if motion else []
-    if still:
+def _whole(piece: Piece, book: Flipbook, scope: Scope) -> Iterator[str]:
+    motion = list(book.animations(css_name(piece.id, DRAWN)))
+    yield from scope.rule(f".{DRAWN}", {**book.look(), **played_by(motion)})
+    yield from keyframes_of(motion)
+    yield from _where_calm(scope.rule(f".{DRAWN}", {"animation": "none"}) if motion else [])
+
+
+def _where_calm(rules: Sequence[str]) -> Iterator[str]:
+    """Where motion is unwanted."""
+    if rules:
         yield "@media (prefers-reduced-motion: reduce) {"
-        yield from indented(still, 2)
+        yield from indented(rules, 2)
         yield "}"
 
 
@@ -152,16 +156,13 @@ def _calmer(
     rules: list[str] = []
     for part in moving:
         still = calm_of(timeline, part)
-        if not still:
+        if not still and not part.pages:
             continue
         animations = animations_of(timeline, part, calm=True)
         rules += scope.rule(part.selector(classes), {**still, **(played_by(animations) or {"animation": "none"})})
         rules += scope.rule(f"[data-look] {part.selector(classes)}", still) if left else []
         rules += keyframes_of(animations)
-    if rules:
-        yield "@media (prefers-reduced-motion: reduce) {"
-        yield from indented(rules, 2)
-        yield "}"
+    yield from _where_calm(rules)
 
 
 def calm_of(timeline: Timeline, part: Part) -> dict[str, str]:

@@ -9,8 +9,8 @@ from html import escape
 
 from keen_ripple.core.curves.numbers import css_number
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.carried import flipbooks_of
 from keen_ripple.handoff.cross_fades import left_in_run
-from keen_ripple.handoff.flipbook import flipbooks_of
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.html import HTML
 from keen_ripple.handoff.markup import elements_of, indented

@@ -21,13 +21,6 @@ STANDS: dict[str, Any] = {
     "a": {"a": 0, "k": [0, 0]},
     "s": {"a": 0, "k": [100, 100]},
 }
-# A layer that lies as it is drawn; and what moves one, and leaves what it shows as it is.
-UPRIGHT = {
-    **dict.fromkeys(("x", "y", "rotation", "skew_x", "skew_y", "rotation_x", "rotation_y", "perspective"), 0.0),
-    **dict.fromkeys(("scale_x", "scale_y", "opacity"), 1.0),
-    "visible": True,
-}
-CARRYING = frozenset((*UPRIGHT, "pivot_x", "pivot_y"))
 
 
 @dataclass(frozen=True)

@@ -8,26 +8,25 @@ from collections.abc import Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from keen_ripple.core.document import Piece, walk
+from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
-from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.properties import GROUPED
 from keen_ripple.handoff.beyond_css import WHOLE
-from keen_ripple.handoff.flipbook import Flipbook, flipbook_of, reach_of, seen_in
+from keen_ripple.handoff.flipbook import Flipbook, flipbook_of, reach_of
 from keen_ripple.handoff.frames import on_a_sheet
 from keen_ripple.handoff.lottie.beyond import is_seen, why_drawn
-from keen_ripple.handoff.lottie.carried import CARRYING, PX, SCALE, STANDS, UPRIGHT, Place, carried, leans
-from keen_ripple.handoff.lottie.keys import PLACES_OF_TIME
+from keen_ripple.handoff.lottie.carried import PX, SCALE, STANDS, Place, carried, leans
 from keen_ripple.handoff.lottie.looks import Looks, numbers
 from keen_ripple.handoff.lottie.shapes import Shapes
 from keen_ripple.handoff.progress import along
 from keen_ripple.render import png
-from keen_ripple.render.draw import Area, Pixels, draw_layer
+from keen_ripple.render.draw import Pixels
 from keen_ripple.render.layers import fitted, pixels_of
 
+# Players show what is said of the beginning of each frame.
+AT_FRAMES = 0.0
 SHAPES, COMPOSITION, PICTURE, SOLID = 4, 0, 2, 1
 BY_OPACITY, BY_BRIGHTNESS = 1, 3
-STILL_SCALE = 2.0
 # Every so many looks tell how far a group reaches.
 SELDOM = 8
 Json = dict[str, Any]
@@ -59,7 +58,8 @@ class Writer:
 
     def whole(self) -> list[Json]:
         """One picture after another of all of it."""
-        return [{**self._pages(flipbook_of(self.looks.timeline, WHOLE), self.piece.name, Place(0.0, 0.0)), "ind": 1}]
+        book = flipbook_of(self.looks.timeline, WHOLE, within=AT_FRAMES)
+        return [{**self._pages(book, self.piece.name, _lying(book, Place(0.0, 0.0))), "ind": 1}]
 
     def _cut(self, mask: LayerBase, above: Sequence[LayerBase], place: Place) -> list[Json]:
         """What stands above a mask, as a composition that is seen through it; what cuts lies over it."""
@@ -91,9 +91,12 @@ class Writer:
         return [self.layer_of(layer.name, SHAPES, carried(self.looks, layer, place), shapes=items)] if items else []
 
     def _drawn(self, layer: LayerBase, place: Place) -> Json:
-        if self._stays(layer):
-            return self._still(layer, place)
-        return self._pages(flipbook_of(self.looks.timeline, layer.id), layer.name, place)
+        """As it is upright, and carried; unless nothing carries layers so."""
+        upright = not any(look["perspective"] or leans(look) for look in self.looks.of(layer.id))
+        book = flipbook_of(self.looks.timeline, layer.id, upright, AT_FRAMES)
+        left, top, *_ = book.area
+        lying = carried(self.looks, layer, place, -left, -top, book.scale) if upright else _lying(book, place)
+        return self._pages(book, layer.name, lying)
 
     def _pictured(self, layer: LayerBase, place: Place) -> list[Json]:
         """A picture as it is, as large as its layer wants it, seen through the outline of that."""
@@ -128,35 +131,16 @@ class Writer:
         self.assets.append({"id": name, "layers": layers})
         return {"refId": name, "w": math.ceil(place.width), "h": math.ceil(place.height)}
 
-    def _stays(self, layer: LayerBase) -> bool:
-        """Whether it looks the same all the time but for what carries it."""
-        first = self.looks.looks[0]
-        own = {inner.id for inner, _ in walk([layer])}
-        for look in self.looks.looks:
-            for name in own:
-                changed = {key for key, value in look[name].items() if value != first[name][key]}
-                if changed - (CARRYING if name == layer.id else frozenset()):
-                    return False
-        return not any(look["perspective"] or leans(look) for look in self.looks.of(layer.id))
-
-    def _still(self, layer: LayerBase, place: Place) -> Json:
-        """One picture, carried as the layer is."""
-        pose = self.looks.looks[0]
-        upright = {**pose, layer.id: {**pose[layer.id], **UPRIGHT}}
-        area = _crop(self.piece, layer, upright)
-        left, top, *_ = area
-        pixels = draw_layer(self.piece, layer, upright, area, STILL_SCALE)
-        lying = carried(self.looks, layer, place, -left, -top, STILL_SCALE)
-        return self.layer_of(layer.name, PICTURE, lying, refId=self._picture(pixels))
-
-    def _pages(self, book: Flipbook, name: str, place: Place) -> Json:
+    def _pages(self, book: Flipbook, name: str, lying: Json) -> Json:
         """Pictures on one sheet, of which a composition as large as one of them shows one at a time."""
-        left, top, *_ = book.area
+        sheet = self._picture(on_a_sheet(book.cells, len(book.cells), book.columns))
+        if len(book.cells) == 1:
+            return self.layer_of(name, PICTURE, lying, refId=sheet)
         height, width = book.cells[0].shape[:2]
         length, strip = book.loop if book.loop[1] else book.lead_in
         keys = [
             {
-                "t": round(at * self.frames_per_ms, PLACES_OF_TIME),
+                "t": round(at * self.frames_per_ms),
                 "s": [-(cell % book.columns) * width, -(cell // book.columns) * height],
                 "h": 1,
             }
@@ -164,14 +148,7 @@ class Writer:
             if at <= length
         ]
         stepped = {"a": 1, "k": keys} if len(keys) > 1 else {"a": 0, "k": keys[0]["s"]}
-        sheet = self._picture(on_a_sheet(book.cells, len(book.cells), book.columns))
         inside = [{**self.layer_of("Sheet", PICTURE, {**STANDS, "p": stepped}, refId=sheet), "ind": 1}]
-        smaller = 100.0 / book.scale
-        lying = {
-            **STANDS,
-            "p": {"a": 0, "k": [left + place.left, top + place.top]},
-            "s": {"a": 0, "k": [smaller, smaller]},
-        }
         return self.layer_of(name, COMPOSITION, lying, **self._composition(inside, Place(width, height)))
 
     def _picture(self, pixels: Pixels) -> str:
@@ -191,7 +168,9 @@ def _inner_place(looks: Looks, group: LayerBase) -> Place:
     return Place(width, height, -left, -top)
 
 
-def _crop(piece: Piece, layer: LayerBase, pose: Pose) -> Area:
-    """Where anything of it is seen."""
-    area = reach_of(piece, [layer], [pose])
-    return seen_in(area, 1.0, [draw_layer(piece, layer, pose, area, 1.0)])
+def _lying(book: Flipbook, place: Place) -> Json:
+    """Pictures of what is drawn as it lies."""
+    left, top, *_ = book.area
+    smaller = 100.0 / book.scale
+    at = {"a": 0, "k": [left + place.left, top + place.top]}
+    return {**STANDS, "p": at, "s": {"a": 0, "k": [smaller, smaller]}}

@@ -14,6 +14,7 @@ from typing import Any
 from keen_ripple.core.colour import parse_colour
 from keen_ripple.core.document import walk
 from keen_ripple.core.timeline import Timeline
+from keen_ripple.handoff.beyond_css import WHOLE
 from keen_ripple.handoff.cross_fades import cross_fades
 from keen_ripple.handoff.format import Files, in_file
 from keen_ripple.handoff.frames import Part, part_of, played
@@ -24,10 +25,12 @@ from keen_ripple.handoff.lottie.layers import SOLID, Writer
 from keen_ripple.handoff.lottie.looks import finer, looks_of
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.report import Report, left_out_by_cue
+from keen_ripple.handoff.stylesheet import said
 
 FPS = 60.0
 """As near to this as whole frames fit into the length."""
 OWN_WAY = "players weigh red, green and blue each in its own way"
+MOST_NAMED = 4
 VERSION = "5.7.0"
 MEDIA_TYPE = "application/json"
 
@@ -47,10 +50,11 @@ class Lottie:
         names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)}
         what = "Every way once" if shown is not timeline else "The loop" if part.again else "The run"
         how = "for a player that begins again" if part.again else "for a player that does not begin again"
-        said = [f"{names.get(layer, 'All of it')} is drawn into pictures: {why}." for layer, why in drawn.items()]
-        said += [f"{name} cuts by brightness: {OWN_WAY}." for name in bright]
+        ways = [f"{names.get(layer, 'All of it')} is drawn into pictures: {why}." for layer, why in drawn.items()]
+        ways += [f"{name} cuts by brightness: {OWN_WAY}." for name in bright]
+        ways += _letters(shown, drawn)
         left_out = (*part.left_out, *left_out_by_cue(shown, "a Lottie file answers to nobody"))
-        return Report(f"{what}, {part.length_ms} ms, as shapes, {how}.", left_out, (), tuple(said))
+        return Report(f"{what}, {part.length_ms} ms, as shapes, {how}.", left_out, (), tuple(ways))
 
     def files(self, timeline: Timeline, options: Options) -> Files:
         options.check(self.name, self.takes)
@@ -59,6 +63,14 @@ class Lottie:
 
 
 LOTTIE = Lottie()
+
+
+def _letters(timeline: Timeline, drawn: Collection[str]) -> list[str]:
+    """Texts that are not drawn are outlines of their letters: programs correct the edges of letters for the eye."""
+    layers = () if WHOLE in drawn else said(timeline.piece.layers, drawn)
+    texts = list(dict.fromkeys(layer.name for layer in layers if layer.kind == "text"))
+    named = ", ".join(texts[:MOST_NAMED]) + f" and {len(texts) - MOST_NAMED} more" * (len(texts) > MOST_NAMED)
+    return [f"{named}: letters are outlines, with edges a little lighter or darker."] if texts else []
 
 
 def _document(timeline: Timeline) -> dict[str, Any]:

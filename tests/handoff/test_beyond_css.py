@@ -302,6 +302,9 @@ IN_CSS["a cross-fade after a lead-in"] = moving(
 )
 IN_CSS["a cross-fade after a lead-in"]["states"].append({"id": "c", "name": "C", "changes": {"box": {"y": 40}}})
 IN_CSS["cross-fades in a row"] = fading()
+IN_CSS["fades as it appears"] = moving(
+    shape(opacity=0.9), {"opacity": 0.3, "visible": False}, transitions=[way("a", "b", LONG), BACK]
+)
 # The second state is the first one, and nothing moves.
 IN_CSS["begins elsewhere"] = {**moving(outline(), {"path": DISC}), "start": "b", "transitions": []}
 

@@ -28,6 +28,9 @@ from keen_ripple.handoff.rounds import rounds_of
 
 Span = tuple[float, float, Easing | None]
 
+# Of opacity, 0–1, and ms.
+NEAR, SHORTEST_MS = 0.002, 1.0
+
 
 def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[Animation]:
     """The animations that play an element of a layer; with `calm` only its opacity and colours.
@@ -108,7 +111,7 @@ def _groups(moving: Sequence[Declaration], tracks: Mapping[str, Track], from_ms:
         if len(own) == 1 and changes_form(own[0]):
             groups.append(_Group([declaration], spans, alone=True))
             continue
-        if not _one_at_a_time(spans) or any(map(blends_apart, own)):
+        if not _one_at_a_time(spans) or any(map(blends_apart, own)) or _is_product(declaration, own):
             groups.append(_Group([declaration], None))
             continue
         open_ = (g for g in groups if g.spans is not None and not g.alone)
@@ -145,6 +148,8 @@ def _frames(
         return
     if group.spans is None:
         plan = _plan_of_tape(timeline, own, from_ms, to_ms)
+        if _is_product(group.declarations[0], own):
+            plan = list(_between(plan, own))
     else:
         plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, text)
     # All at once where there are many.
@@ -160,7 +165,8 @@ def _frames(
         yield Keyframe(t_ms - from_ms, {d.css: d.text(look, space) for d in group.declarations}, easing)
 
 
-Plan = list[tuple[float, float, bool, str | None]]
+PlanStep = tuple[float, float, bool, str | None]
+Plan = list[PlanStep]
 """(time of the keyframe, moment whose look it shows, whether just before it, curve until the next)."""
 
 
@@ -206,6 +212,28 @@ def _plan_of_tape(timeline: Timeline, tracks: Sequence[Track], from_ms: int, to_
             plan.append((t - (to_ms - from_ms) * INSTANT, t - ASIDE_MS, False, None))
         plan.append((t, t + ASIDE_MS if jump and t < to_ms else t, False, None))
     return plan
+
+
+def _is_product(declaration: Declaration, tracks: Sequence[Track]) -> bool:
+    """Whether a CSS property is two of ours, multiplied, that move at once: it goes along the curve of neither."""
+    if declaration.css != "opacity" or len(tracks) < 2:
+        return False
+    one, other = ({(move.start_ms, move.end_ms) for move in track.moves if move.easing} for track in tracks)
+    return not one.isdisjoint(other)
+
+
+def _between(plan: Plan, tracks: Sequence[Track]) -> Iterator[PlanStep]:
+    """With as many moments between two knots as keep lines near to the product of two lines."""
+    moments = Progress(np.array([at_ms for _, at_ms, _, _ in plan]))
+    one, other = (np.array(looks_at(track, moments), dtype=np.float64) for track in tracks)
+    # The product of two lines is farthest from a line in the middle, by a quarter of both changes.
+    parts = np.ceil(np.sqrt(np.abs(np.diff(one) * np.diff(other)) / (4.0 * NEAR))).astype(int)
+    yield plan[0]
+    for (before, after), count in zip(pairwise(plan), parts.tolist(), strict=True):
+        if after[0] - before[0] > SHORTEST_MS:
+            steps = (before[0] + (after[0] - before[0]) * n / count for n in range(1, count))
+            yield from ((t, t, False, None) for t in steps)
+        yield after
 
 
 def _value(track: Track, t: float, before: bool) -> Any:

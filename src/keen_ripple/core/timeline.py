@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from bisect import bisect_right
-from collections.abc import Iterable, Mapping, Sequence
+from collections.abc import Iterable, Iterator, Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any, NamedTuple
@@ -220,6 +220,7 @@ def _segments(rehearsal: Rehearsal) -> tuple[Segment, ...]:
 
 
 Look = dict[str, Any]
+SAMPLES_AT_ONCE = 60
 
 
 def sample(timeline: Timeline, times_ms: Iterable[float]) -> list[dict[str, Look]]:
@@ -232,6 +233,12 @@ def sample(timeline: Timeline, times_ms: Iterable[float]) -> list[dict[str, Look
     _play(timeline, asked, poses)
     shift(timeline.piece, poses, [timeline.scrolled_at(t) for t in asked.tolist()])
     return poses
+
+
+def each_sample(timeline: Timeline, times_ms: Sequence[float]) -> Iterator[dict[str, Look]]:
+    """The same one after another: found together, which takes half of the time, but never all held at once."""
+    for first in range(0, len(times_ms), SAMPLES_AT_ONCE):
+        yield from sample(timeline, times_ms[first : first + SAMPLES_AT_ONCE])
 
 
 def _play(timeline: Timeline, times_ms: Floats, poses: Sequence[dict[str, Look]]) -> None:

@@ -41,7 +41,8 @@ def beyond_css(timeline: Timeline, own_markup: bool = False) -> Mapping[str, str
     """
     first: dict[str, str] = {}
     turned = _turned_masks(timeline, timeline.piece.layers, WHOLE) if own_markup else ()
-    for layer, what in chain(_found(timeline), turned):
+    twice = ((layer, f"its {css} moves twice at once") for layer, css in twice_moved(timeline))
+    for layer, what in chain(_found(timeline), twice, turned):
         first.setdefault(layer, what)
     drawn = list(outermost(timeline.piece.layers, first))
     if cross_fades(timeline):
@@ -66,7 +67,6 @@ def _found(timeline: Timeline) -> Iterator[Found]:
     for voice in timeline.voices:
         for layer, what in _found(voice.timeline):
             yield layer or voice.layer, what
-    yield from ((layer, f"its {css} moves twice at once") for layer, css in twice_moved(timeline))
 
 
 def _of_its_own(timeline: Timeline) -> Iterator[Found]:

@@ -42,9 +42,8 @@ def is_carried(timeline: Timeline, layer: LayerBase) -> bool:
 
 def drawn_part(layer: LayerBase, book: Flipbook, timeline: Timeline) -> Part:
     """The element that shows its pictures."""
-    own = Part(layer, fixed=book.look())
-    own = replace(own, pages=tuple(book.animations(f"{own.css_name(timeline)}_drawn")))
-    return replace(own, declarations=_carrying(book.area)) if book.upright else own
+    own = Part(layer, fixed=book.look(), declarations=_carrying(book.area) if book.upright else ())
+    return replace(own, pages=tuple(book.animations(f"{own.css_name(timeline)}_drawn")))
 
 
 def _carrying(area: Area) -> tuple[Declaration, ...]:

@@ -14,14 +14,14 @@ from keen_ripple.core.document import Piece, walk
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.measures.geometry import boxes
-from keen_ripple.core.timeline import Timeline, sample
+from keen_ripple.core.timeline import Timeline, each_sample
 from keen_ripple.handoff.animation import Animation, Keyframe
 from keen_ripple.handoff.css_text import px
 from keen_ripple.handoff.frames import MOST_FRAMES, Frame, Part, columns_of, joined, on_a_sheet, part_of, slots_in
 from keen_ripple.handoff.parts import looks_shown
 from keen_ripple.handoff.progress import along, stage
 from keen_ripple.media.encoders import webp_still
-from keen_ripple.render.draw import Area, Pixels, draw_layer, draw_parts
+from keen_ripple.render.draw import Area, Pixels, draw_each, draw_layer
 
 # How fine, and how often: the first that has room on a sheet is taken.
 SCALES = (2.0, 1.0, 0.5)
@@ -157,9 +157,12 @@ class _Drawing:
 
     def pictures(self, moments: Sequence[float], area: Area, scale: float) -> Iterator[Pixels]:
         if self.layer is None:
-            return draw_parts(self.timeline, moments, None, area, scale)
-        piece, layer, seen = self.timeline.piece, self.layer, map(self._seen, sample(self.timeline, moments))
-        return (draw_layer(piece, layer, pose, area, scale) for pose in seen)
+            return draw_each(self.timeline, moments, scale, "none")
+        piece, layer = self.timeline.piece, self.layer
+        return (draw_layer(piece, layer, pose, area, scale) for pose in self._poses(moments))
+
+    def _poses(self, moments: Sequence[float]) -> Iterator[Pose]:
+        return map(self._seen, each_sample(self.timeline, moments))
 
     def area(self, frames: Sequence[Frame]) -> Area:
         """Where anything is seen in any of the frames, in whole px."""
@@ -167,7 +170,7 @@ class _Drawing:
         if self.layer is None:
             return (0.0, 0.0, piece.width, piece.height)
         moments = [frame.t_ms for frame in frames]
-        area = reach_of(piece, [self.layer], [self._seen(pose) for pose in sample(self.timeline, moments)])
+        area = reach_of(piece, [self.layer], self._poses(moments))
         rough = min(ROUGH, ROUGH_SIDE / max(area[2:]))
         drawn = self.pictures(moments, area, rough)
         return seen_in(area, rough, (pixels for _, pixels in zip(along(moments), drawn, strict=True)))
@@ -201,7 +204,7 @@ class _Drawing:
         return Flipbook(area, scale, tuple(cells), *timed, rest, self.upright)
 
 
-def reach_of(piece: Piece, layers: Sequence[LayerBase], poses: Sequence[Pose]) -> Area:
+def reach_of(piece: Piece, layers: Sequence[LayerBase], poses: Iterable[Pose]) -> Area:
     """As far as layers of one group can be seen at all: their boxes in all these poses, with room for shadows, blur and
     long texts, px of that group."""
     alone = piece.model_copy(update={"layers": tuple(layers)})

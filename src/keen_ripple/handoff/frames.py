@@ -13,7 +13,7 @@ from keen_ripple.core.flow.poses import Pose
 from keen_ripple.core.flow.run import Run
 from keen_ripple.core.live.made import made_events
 from keen_ripple.core.live.rehearse import rehearse
-from keen_ripple.core.timeline import Timeline, left_at, sample, timeline_of_rehearsal
+from keen_ripple.core.timeline import Timeline, each_sample, left_at, timeline_of_rehearsal
 from keen_ripple.handoff.options import Options
 from keen_ripple.handoff.progress import along
 from keen_ripple.media.ahead import ahead
@@ -25,7 +25,6 @@ MOST_PIXELS = 400_000_000
 """Of all pictures together."""
 LONGEST_ROUND_MS = 60_000
 """A common loop that is longer is not drawn whole."""
-POSES_AT_ONCE = 120
 
 
 @dataclass(frozen=True)
@@ -107,15 +106,13 @@ def joined(timeline: Timeline, slots: Sequence[Frame], of: Callable[[Pose], Pose
     """Without those that show what the one before shows; `of` leaves of a pose what is shown."""
     found: list[Frame] = []
     before = None
-    for first in range(0, len(slots), POSES_AT_ONCE):
-        some = slots[first : first + POSES_AT_ONCE]
-        for slot, pose in zip(some, sample(timeline, [slot.t_ms for slot in some]), strict=True):
-            look = (of(pose), left_at(timeline, slot.t_ms))
-            if found and look == before:
-                found[-1] = Frame(found[-1].t_ms, found[-1].length_ms + slot.length_ms)
-            else:
-                found.append(slot)
-            before = look
+    for slot, pose in zip(slots, each_sample(timeline, [slot.t_ms for slot in slots]), strict=True):
+        look = (of(pose), left_at(timeline, slot.t_ms))
+        if found and look == before:
+            found[-1] = Frame(found[-1].t_ms, found[-1].length_ms + slot.length_ms)
+        else:
+            found.append(slot)
+        before = look
     return found
 
 

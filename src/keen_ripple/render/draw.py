@@ -13,12 +13,11 @@ from keen_ripple.core.document import Piece
 from keen_ripple.core.document.layers import LayerBase
 from keen_ripple.core.errors import Fault
 from keen_ripple.core.flow.poses import Pose
-from keen_ripple.core.timeline import Timeline, left_at, sample
+from keen_ripple.core.timeline import Timeline, each_sample, left_at
 from keen_ripple.render.layers import added, draw_layers
 from keen_ripple.render.paints import argb
 
 MOST_PIXELS = 64_000_000
-POSES_AT_ONCE = 60
 
 Area = tuple[float, float, float, float]
 Pixels = np.ndarray[Any, np.dtype[np.uint8]]
@@ -43,29 +42,16 @@ def draw_each(
 
 def looks_at(timeline: Timeline, times_ms: Sequence[float]) -> Iterator[list[tuple[Pose, float]]]:
     """What is seen at each moment, each with its share (0–1): in cross-fades also the looks that they leave."""
-    for first in range(0, len(times_ms), POSES_AT_ONCE):
-        some = times_ms[first : first + POSES_AT_ONCE]
-        for t_ms, pose in zip(some, sample(timeline, some), strict=True):
-            left = left_at(timeline, t_ms)
-            yield [*left, (pose, 1.0 - sum(share for _, share in left))]
-
-
-def draw_parts(
-    timeline: Timeline, times_ms: Sequence[float], layer: LayerBase | None, area: Area, scale: float
-) -> Iterator[Pixels]:
-    """One layer with all that is in it at moments of the run, as it lies in its group; all layers for None.
-
-    `area` is (left, top, width, height) in px of that group. Shape and form as of `draw_pose`, without any ground.
-    """
-    return (_part(timeline.piece, layer, looks, area, scale) for looks in looks_at(timeline, times_ms))
+    for t_ms, pose in zip(times_ms, each_sample(timeline, times_ms), strict=True):
+        left = left_at(timeline, t_ms)
+        yield [*left, (pose, 1.0 - sum(share for _, share in left))]
 
 
 def draw_layer(piece: Piece, layer: LayerBase, pose: Pose, area: Area, scale: float) -> Pixels:
-    """The same of a pose."""
-    return _part(piece, layer, [(pose, 1.0)], area, scale)
+    """One layer of a pose with all that is in it, as it lies in its group.
 
-
-def _part(piece: Piece, layer: LayerBase | None, looks: list[tuple[Pose, float]], area: Area, scale: float) -> Pixels:
+    `area` is (left, top, width, height) in px of that group. Shape and form as of `draw_pose`, without any ground.
+    """
     left, top, *sides = area
     width, height = (max(round(side * scale), 1) for side in sides)
     surface = skia.Surface(width, height)
@@ -74,8 +60,7 @@ def _part(piece: Piece, layer: LayerBase | None, looks: list[tuple[Pose, float]]
     canvas.scale(scale, scale)
     canvas.translate(-left, -top)
     # Alone, even what cuts others is seen itself.
-    layers = piece.layers if layer is None else [layer.model_copy(update={"mask": False})]
-    added(canvas, looks, lambda pose: draw_layers(canvas, layers, pose, piece.fonts))
+    draw_layers(canvas, [layer.model_copy(update={"mask": False})], pose, piece.fonts)
     return np.asarray(surface.makeImageSnapshot().toarray(colorType=skia.kRGBA_8888_ColorType))
 
 

@@ -427,7 +427,10 @@ CARRIED = {
         True,
         moving(shape(**WHEEL, x=40), {"y": 30}, undercurrents=[round_of("rotation", 0, 40, 0)]),
     ),
-    "grows as it turns": (False, moving(shape(**WHEEL), {"x": 40, "width": 60, "height": 70, "rotation": 40})),
+    "grows as it turns": (
+        False,
+        moving(shape(**WHEEL), {"x": 40, "width": 30, "height": 80, "rotation": 120, "pivot_x": 0, "pivot_y": 1}),
+    ),
 }
 CARRIED["goes and turns after a lead-in"][1]["states"].append(
     {"id": "c", "name": "C", "changes": {"box": {"x": 50, "skew_x": 20}}}

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
+from itertools import chain
 
 from keen_ripple.core.document import walk
 from keen_ripple.core.document.layers import LayerBase
@@ -19,6 +20,7 @@ from keen_ripple.render.draw import Area
 
 # What is written of a carried layer otherwise than of others: its box is that of its pictures.
 OF_PICTURES = {"translate", "width", "height", "transform-origin"}
+PIVOT = (("pivot_x", "width"), ("pivot_y", "height"))
 ELSEWHERE = tuple(declaration for declaration in BOX if declaration.css not in OF_PICTURES)
 
 
@@ -57,6 +59,6 @@ def _carrying(area: Area) -> tuple[Declaration, ...]:
 
     return (
         Declaration("translate", ("x", "y"), translate),
-        Declaration("transform-origin", ("pivot_x", "pivot_y", "width", "height"), origin),
+        Declaration("transform-origin", tuple(chain(*PIVOT)), origin, products=PIVOT, near=0.1),
         *ELSEWHERE,
     )

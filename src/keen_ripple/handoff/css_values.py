@@ -118,7 +118,12 @@ BOX = (
     Declaration("scale", ("scale_x", "scale_y"), _scale),
     Declaration("transform", ("rotation_x", "rotation_y", "perspective", "skew_x", "skew_y"), _transform),
     Declaration(
-        "opacity", ("opacity", "visible"), lambda look, _: css_number(look["opacity"] * look["visible"], 4), calm=True
+        "opacity",
+        ("opacity", "visible"),
+        lambda look, _: css_number(look["opacity"] * look["visible"], 4),
+        calm=True,
+        products=(("opacity", "visible"),),
+        near=0.002,
     ),
 )
 FILTERS = Declaration("filter", ("blur", *COLOUR_FILTERS), lambda look, _: _filters(look))

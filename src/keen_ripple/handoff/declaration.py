@@ -20,3 +20,6 @@ class Declaration:
     shows: tuple[str, ...]
     text: Callable[[Look, str], str]
     calm: bool = False
+    # Pairs of these rows that it multiplies, and how near to that its value has to be on its way.
+    products: tuple[tuple[str, str], ...] = ()
+    near: float = 0.0

@@ -28,8 +28,8 @@ from keen_ripple.handoff.rounds import rounds_of
 
 Span = tuple[float, float, Easing | None]
 
-# Of opacity, 0–1, and ms.
-NEAR, SHORTEST_MS = 0.002, 1.0
+# Two knots that are not so far apart are a jump.
+SHORTEST_MS = 1.0
 
 
 def animations_of(timeline: Timeline, part: Part, calm: bool = False) -> list[Animation]:
@@ -111,7 +111,7 @@ def _groups(moving: Sequence[Declaration], tracks: Mapping[str, Track], from_ms:
         if len(own) == 1 and changes_form(own[0]):
             groups.append(_Group([declaration], spans, alone=True))
             continue
-        if not _one_at_a_time(spans) or any(map(blends_apart, own)) or _is_product(declaration, own):
+        if not _one_at_a_time(spans) or any(map(blends_apart, own)) or _products(declaration, tracks):
             groups.append(_Group([declaration], None))
             continue
         open_ = (g for g in groups if g.spans is not None and not g.alone)
@@ -148,8 +148,8 @@ def _frames(
         return
     if group.spans is None:
         plan = _plan_of_tape(timeline, own, from_ms, to_ms)
-        if _is_product(group.declarations[0], own):
-            plan = list(_between(plan, own))
+        [declaration] = group.declarations
+        plan = list(_between(plan, _products(declaration, tracks), declaration.near))
     else:
         plan = _plan_of_spans(group.spans, from_ms, to_ms, endless, text)
     # All at once where there are many.
@@ -214,22 +214,26 @@ def _plan_of_tape(timeline: Timeline, tracks: Sequence[Track], from_ms: int, to_
     return plan
 
 
-def _is_product(declaration: Declaration, tracks: Sequence[Track]) -> bool:
-    """Whether a CSS property is two of ours, multiplied, that move at once: it goes along the curve of neither."""
-    if declaration.css != "opacity" or len(tracks) < 2:
-        return False
-    one, other = ({(move.start_ms, move.end_ms) for move in track.moves if move.easing} for track in tracks)
-    return not one.isdisjoint(other)
+def _products(declaration: Declaration, tracks: Mapping[str, Track]) -> list[tuple[Track, Track]]:
+    """What a CSS property multiplies while both of it move: it goes along the curve of neither."""
+    pairs = [(tracks[a], tracks[b]) for a, b in declaration.products if a in tracks and b in tracks]
+    return [pair for pair in pairs if _move_at_once(*pair)]
 
 
-def _between(plan: Plan, tracks: Sequence[Track]) -> Iterator[PlanStep]:
-    """With as many moments between two knots as keep lines near to the product of two lines."""
+def _move_at_once(one: Track, other: Track) -> bool:
+    return any(a.start_ms < b.end_ms and b.start_ms < a.end_ms for a in one.moves for b in other.moves)
+
+
+def _between(plan: Plan, products: Sequence[tuple[Track, Track]], near: float) -> Iterator[PlanStep]:
+    """With as many moments between two knots as keep lines near to the product of two lines, which is farthest from a
+    line in the middle, by a quarter of both changes."""
     moments = Progress(np.array([at_ms for _, at_ms, _, _ in plan]))
-    one, other = (np.array(looks_at(track, moments), dtype=np.float64) for track in tracks)
-    # The product of two lines is farthest from a line in the middle, by a quarter of both changes.
-    parts = np.ceil(np.sqrt(np.abs(np.diff(one) * np.diff(other)) / (4.0 * NEAR))).astype(int)
+    parts = np.ones(len(plan) - 1)
+    for pair in products:
+        changes = [np.diff(np.array(looks_at(track, moments), dtype=np.float64)) for track in pair]
+        parts = np.maximum(parts, np.ceil(np.sqrt(np.abs(changes[0] * changes[1]) / (4.0 * near))))
     yield plan[0]
-    for (before, after), count in zip(pairwise(plan), parts.tolist(), strict=True):
+    for (before, after), count in zip(pairwise(plan), parts.astype(int).tolist(), strict=True):
         if after[0] - before[0] > SHORTEST_MS:
             steps = (before[0] + (after[0] - before[0]) * n / count for n in range(1, count))
             yield from ((t, t, False, None) for t in steps)

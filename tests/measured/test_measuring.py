@@ -81,6 +81,11 @@ def test_what_is_not_measured_says_why(monkeypatch) -> None:
     files = FORMATS["html"].files(timeline, AS_IT_IS)
     with pytest.raises(NotMeasured, match="is not shown"):
         measure(timeline, "html", AS_IT_IS, spoiled(files, 'data-layer="box"', ""))
+    wheel = {"kind": "conic", "stops": [{"at": 0, "colour": "#d9503a"}, {"at": 1, "colour": "#1f7a70"}]}
+    ring = {"kind": "ellipse", "id": "box", "name": "Ring", "x": 0, "y": 0, "width": 9, "height": 9, "stroke": wheel}
+    for name in ("html", "css", "svg", "animate"):
+        with pytest.raises(NotMeasured, match="all of it is drawn into pictures"):
+            measure(timeline_in(piece([ring])), name, AS_IT_IS)
     large = {"lottie.json": FORMATS["lottie"].files(timeline, AS_IT_IS)["lottie.json"] + b" " * 3_000_000}
     with pytest.raises(NotMeasured, match="The file has 3"):
         measure(timeline, "lottie", AS_IT_IS, large)

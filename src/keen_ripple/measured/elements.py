@@ -95,17 +95,18 @@ def measured_elements(
 ) -> Measured:
     """Of formats that show elements, as the browser behind `shown` has them. Raises NotMeasured."""
     drawn = beyond_css(timeline, own_markup=name == "animate") if name != "element" else {}
-    if WHOLE in drawn:
+    told = () if WHOLE in drawn else tuple(said(timeline.piece.layers, drawn))
+    if drawn and not told:
         raise NotMeasured("Not measured: all of it is drawn into pictures.", remedy="Measure a WebP, drawn alike.")
     page, root, origin, hold = PAGES[name](timeline, files)
     script = SCRIPT.replace("LOOK", LOOK).replace("ROOT", root).replace("ORIGIN", origin).replace("HOLD", hold)
     script = script.replace("MOMENTS", json.dumps(list(moments)))
     found = shown(page.replace("</body>", f"<script>{script}</script></body>"))
     by = browser()[1] if shown is seen else "another browser"
-    layers = [layer.id for layer in said(timeline.piece.layers, drawn)]
+    layers = [layer.id for layer in told]
     names = {layer.id: layer.name for layer, _ in walk(timeline.piece.layers)}
     # A mask is not painted, however it is filled.
-    values = {layer.id: changing_values(timeline, layer) for layer in said(timeline.piece.layers, drawn)}
+    values = {layer.id: changing_values(timeline, layer) for layer in told}
     changing = {id_: each for id_, each in values.items() if len(each) > 1 and name != "element"}
     painted = {layer.id for layer, _ in walk(timeline.piece.layers) if layer.mask is not True}
     worst = {"px": Worst(0.0), "opacity": Worst(0.0), "colour": Worst(0.0)}
